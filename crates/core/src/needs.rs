@@ -1,0 +1,126 @@
+//! What each task needs: the tables of pixel density (handbook, section 5).
+
+use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
+use utoipa::ToSchema;
+
+/// What the picture of a target will be used for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Task {
+    /// See numbers, direction and speed of people across a wide area.
+    Monitor,
+    /// Say whether somebody is there.
+    Detect,
+    /// See some details, such as clothing.
+    Observe,
+    /// Say whether it is somebody known.
+    Recognise,
+    /// Know a stranger beyond reasonable doubt.
+    Identify,
+    /// Inspect the finest details.
+    Inspect,
+    /// Read a number plate.
+    Read,
+}
+
+impl Task {
+    /// All tasks from the least to the most demanding, then reading plates.
+    pub const ALL: [Task; 7] =
+        [Task::Monitor, Task::Detect, Task::Observe, Task::Recognise, Task::Identify, Task::Inspect, Task::Read];
+
+    /// The task as the file writes it.
+    pub fn word(self) -> &'static str {
+        match self {
+            Task::Monitor => "monitor",
+            Task::Detect => "detect",
+            Task::Observe => "observe",
+            Task::Recognise => "recognise",
+            Task::Identify => "identify",
+            Task::Inspect => "inspect",
+            Task::Read => "read",
+        }
+    }
+
+    /// The task with this name.
+    pub fn named(word: &str) -> Option<Task> {
+        Task::ALL.into_iter().find(|task| task.word() == word)
+    }
+}
+
+/// A published table of needs.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub enum NeedSet {
+    /// IEC/EN 62676-4:2014/2015, the table on camera-view tasks.
+    #[default]
+    #[serde(rename = "2014")]
+    Edition2014,
+    /// IEC 62676-4:2025, regraded; its figures are from memory, to be checked against a copy.
+    #[serde(rename = "2025")]
+    Edition2025,
+}
+
+/// A pixel density with where it comes from.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Need {
+    /// Least pixel density, px/m.
+    pub px_per_m: f64,
+    /// The source of the figure.
+    pub basis: Cow<'static, str>,
+}
+
+/// Basis of a plate's need: IEC 62676-4 has no step for plates.
+const PLATE_BASIS: &str = "130 px across a 520 mm plate; common practice, no source";
+
+impl NeedSet {
+    /// Least pixel density for a task, px/m.
+    pub fn need(self, task: Task) -> Need {
+        let (px_per_m, basis) = match (self, task) {
+            (_, Task::Read) => (250.0, PLATE_BASIS),
+            (NeedSet::Edition2014, task) => (
+                match task {
+                    Task::Monitor => 12.5,
+                    Task::Detect => 25.0,
+                    Task::Observe => 62.5,
+                    Task::Recognise => 125.0,
+                    Task::Identify | Task::Read => 250.0,
+                    Task::Inspect => 1000.0,
+                },
+                "IEC 62676-4:2014",
+            ),
+            (NeedSet::Edition2025, task) => (
+                match task {
+                    Task::Monitor => 20.0,
+                    Task::Detect => 40.0,
+                    Task::Observe => 80.0,
+                    Task::Recognise => 125.0,
+                    Task::Identify | Task::Read => 250.0,
+                    Task::Inspect => 1500.0,
+                },
+                "IEC 62676-4:2025, from memory",
+            ),
+        };
+        Need { px_per_m, basis: Cow::Borrowed(basis) }
+    }
+
+    /// The name this edition gives the step that a task stands on. Which 2025 step answers which
+    /// 2014 task is our reading: the steps in order, `validate` (500 px/m) left to own values.
+    pub fn step_name(self, task: Task) -> &'static str {
+        match (self, task) {
+            (NeedSet::Edition2014, task) => task.word(),
+            (NeedSet::Edition2025, Task::Monitor) => "overview",
+            (NeedSet::Edition2025, Task::Detect) => "outline",
+            (NeedSet::Edition2025, Task::Observe) => "discern",
+            (NeedSet::Edition2025, Task::Recognise) => "perceive",
+            (NeedSet::Edition2025, Task::Identify) => "characterise",
+            (NeedSet::Edition2025, Task::Inspect) => "scrutinise",
+            (NeedSet::Edition2025, Task::Read) => "read",
+        }
+    }
+
+    /// The steps drawn as contours, from the least density to the greatest.
+    pub fn contours(self) -> [(Task, f64); 5] {
+        [Task::Detect, Task::Observe, Task::Recognise, Task::Identify, Task::Inspect]
+            .map(|task| (task, self.need(task).px_per_m))
+    }
+}

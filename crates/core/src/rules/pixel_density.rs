@@ -1,0 +1,23 @@
+//! Enough pixels on each metre of the subject for the task.
+
+use super::{RuleName, RuleResult};
+use crate::sight_line::Sight;
+use crate::Verdict;
+
+/// Holds the density `across` against the target's need. The worst case takes the target farther,
+/// lower or higher, the focal length shorter and the aim to nine places of its range.
+pub fn judge(sight: &Sight) -> Option<RuleResult> {
+    let (value, limit) = (sight.look.across, sight.target.need.px_per_m);
+    let nominally = value >= limit;
+    let worst = sight.corners(&[1.0]).into_iter().map(|corner| sight.head.least_across(corner)).fold(value, f64::min);
+    Some(RuleResult {
+        rule: RuleName::PixelDensity,
+        value: Some(value),
+        worst: Some(worst),
+        limit,
+        broken_past: None,
+        unit: "px/m",
+        verdict: Verdict::of(nominally, nominally && worst >= limit),
+        basis: sight.target.need.basis.clone(),
+    })
+}

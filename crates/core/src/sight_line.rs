@@ -1,0 +1,257 @@
+//! Sight lines: one head looking at one target, sample by sample.
+
+use crate::aim_slack::aim_slack;
+use crate::rules::{self, RuleResult, Rules};
+use crate::view::{Look, Separation};
+use crate::{Angle, Head, Scene, Solid, Target, Verdict};
+use glam::DVec3;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// One head looking at one sample of one target, with what the rules ask about it.
+pub(crate) struct Sight<'a> {
+    pub head: &'a Head,
+    pub target: &'a Target,
+    pub rules: &'a Rules,
+    scene: &'a Scene,
+    /// The sample.
+    pub point: DVec3,
+    pub look: Look,
+    pub separation: Separation,
+    /// Whether nothing opaque is in the way.
+    pub clear: bool,
+    /// Whether another part of the target is not even in front of the head.
+    partly_behind: bool,
+}
+
+impl<'a> Sight<'a> {
+    /// `None` when the point is not in front of the head.
+    fn new(head: &'a Head, target: &'a Target, rules: &'a Rules, scene: &'a Scene, point: DVec3) -> Option<Self> {
+        let look = head.view.look(point)?;
+        let separation = Separation::between(head.position(), point, head.view.heading());
+        let clear = scene.first_blocker(head.position(), point).is_none();
+        Some(Sight { head, target, rules, scene, point, look, separation, clear, partly_behind: false })
+    }
+
+    /// Whether the sample, and with it the target, is in the picture.
+    pub fn in_view(&self) -> bool {
+        self.look.in_view && !self.partly_behind
+    }
+
+    /// All solids in the way, see-through ones included.
+    pub fn in_the_way(&self) -> Vec<&Solid> {
+        self.scene.all_on(self.head.position(), self.point)
+    }
+
+    /// The extremes of where the sample may lie as seen from the head: for each of `distances`
+    /// (in parts of the stated uncertainty) lower and higher.
+    pub fn corners(&self, distances: &[f64]) -> Vec<DVec3> {
+        let here = self.head.position();
+        let stated = &self.rules.uncertainties;
+        let slack = stated.distance(self.target.distance, self.separation.ground);
+        let bearing = self.separation.bearing;
+        let at = |ground: f64, z: f64| DVec3::new(here.x + bearing.sin() * ground, here.y + bearing.cos() * ground, z);
+        let mut corners = Vec::with_capacity(2 * distances.len());
+        for distance in distances {
+            let ground = (self.separation.ground + distance * slack).max(0.0);
+            corners.push(at(ground, self.point.z - stated.height_m));
+            corners.push(at(ground, self.point.z + stated.height_m));
+        }
+        corners
+    }
+
+    /// Whether nothing is in the way to a corner, as far as the sample's own distance.
+    pub fn surely_clear(&self, corner: DVec3) -> bool {
+        let here = self.head.position();
+        let ground = (corner - here).truncate().length();
+        let share = if ground > self.separation.ground { self.separation.ground / ground } else { 1.0 };
+        self.scene.first_blocker(here, here.lerp(corner, share)).is_none()
+    }
+
+    /// The smallest pan or tilt error that takes the sample out of the picture.
+    pub fn aim_slack(&self) -> Angle {
+        if !self.in_view() {
+            return Angle::ZERO;
+        }
+        aim_slack(self.head, self.point)
+    }
+
+    /// The angle between the subject's normal and the line to the camera; `None` for any facing.
+    pub fn incidence(&self) -> Option<Angle> {
+        let facing = self.target.facing?;
+        let normal = DVec3::new(facing.sin(), facing.cos(), 0.0);
+        let to_camera = (self.head.position() - self.point).normalize_or_zero();
+        Some(Angle::radians(normal.dot(to_camera).clamp(-1.0, 1.0).acos()))
+    }
+}
+
+/// What one head makes of one sample.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct SampleView {
+    pub verdict: Verdict,
+    /// The density across, px/m, if the sample is in view and clear.
+    pub seen: Option<f64>,
+}
+
+/// How many of a target's samples a head has.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Samples {
+    /// All of them.
+    pub all: usize,
+    /// In view and clear.
+    pub seen: usize,
+    /// Kept.
+    pub kept: usize,
+}
+
+/// One head looking at one target. For a line or area the figures are those of the sample that
+/// decides: the one with the worst verdict; of those one out of the picture, then one that is
+/// blocked, then the one with the least density.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct SightLine {
+    /// The camera's id.
+    pub camera: String,
+    /// The head's id.
+    pub head: String,
+    /// The target's id.
+    pub target: String,
+    /// Whether the target is in the picture, all of it.
+    pub in_view: bool,
+    /// Whether nothing opaque is in the way.
+    pub clear: bool,
+    /// The id of the first obstacle in the way.
+    #[schema(required)]
+    pub blocked_by: Option<String>,
+    /// The ids of see-through obstacles in the way.
+    pub seen_through: Vec<String>,
+    /// Where it lands, px right and down from the top-left corner; it may lie outside the picture.
+    pub pixel: [f64; 2],
+    /// Pixel density across, px/m.
+    pub px_per_m: f64,
+    /// Pixel density up, px/m.
+    pub px_per_m_up: f64,
+    /// Ground distance, m.
+    pub ground_m: f64,
+    /// Slant distance, m.
+    pub slant_m: f64,
+    /// Angle below the horizontal from head to target, degrees.
+    pub depression_deg: f64,
+    /// Angle between the subject's normal and the line to the camera, degrees; null for any facing.
+    #[schema(required)]
+    pub incidence_deg: Option<f64>,
+    /// The smallest single pan or tilt error that takes it out of the picture, degrees.
+    pub aim_slack_deg: f64,
+    /// The point that these figures are for, metres east and north.
+    pub at: [f64; 2],
+    /// How many of the target's samples this head has.
+    pub samples: Samples,
+    /// What each rule found.
+    pub rules: Vec<RuleResult>,
+    /// All rules together.
+    pub verdict: Verdict,
+}
+
+/// A head's sight line to a target with what it makes of each sample.
+pub(crate) struct Judged {
+    /// `None` when nothing of the target is in front of the head.
+    pub line: Option<SightLine>,
+    pub samples: Vec<SampleView>,
+}
+
+const UNSEEN: SampleView = SampleView { verdict: Verdict::Broken, seen: None };
+
+/// Judges one head against one target.
+pub(crate) fn judge(head: &Head, target: &Target, rules: &Rules, scene: &Scene) -> Judged {
+    let mut samples = Vec::with_capacity(target.samples.len());
+    let mut behind = false;
+    let mut deciding: Option<(DeciderKey, DVec3)> = None;
+    for point in &target.samples {
+        let (view, key) = match_sample(head, target, rules, scene, *point);
+        samples.push(view);
+        behind |= key.is_none();
+        if let Some(key) = key
+            && deciding.as_ref().is_none_or(|(worst, _)| key.is_worse_than(worst))
+        {
+            deciding = Some((key, *point));
+        }
+    }
+    let line = deciding
+        .and_then(|(_, point)| Sight::new(head, target, rules, scene, point))
+        .map(|sight| describe(&Sight { partly_behind: behind, ..sight }, &samples));
+    Judged { line, samples }
+}
+
+/// Orders samples by how much they decide.
+struct DeciderKey {
+    verdict: Verdict,
+    in_view: bool,
+    clear: bool,
+    across: f64,
+}
+
+impl DeciderKey {
+    fn is_worse_than(&self, other: &DeciderKey) -> bool {
+        let key = |k: &DeciderKey| (k.verdict, !k.in_view, !k.clear);
+        match key(self).cmp(&key(other)) {
+            std::cmp::Ordering::Equal => self.across < other.across,
+            order => order.is_gt(),
+        }
+    }
+}
+
+fn match_sample(
+    head: &Head,
+    target: &Target,
+    rules: &Rules,
+    scene: &Scene,
+    point: DVec3,
+) -> (SampleView, Option<DeciderKey>) {
+    let Some(look) = head.view.look(point) else { return (UNSEEN, None) };
+    if !look.in_view {
+        // Broken whatever else holds: what is in the way is asked only of the sample that decides.
+        let key = DeciderKey { verdict: Verdict::Broken, in_view: false, clear: true, across: look.across };
+        return (UNSEEN, Some(key));
+    }
+    let Some(sight) = Sight::new(head, target, rules, scene, point) else { return (UNSEEN, None) };
+    let verdict = rules::verdict(&sight);
+    let seen = sight.clear.then_some(look.across);
+    let key = DeciderKey { verdict, in_view: true, clear: sight.clear, across: look.across };
+    (SampleView { verdict, seen }, Some(key))
+}
+
+/// The sight line as its deciding sample shows it.
+fn describe(sight: &Sight, samples: &[SampleView]) -> SightLine {
+    let blocker = if sight.clear { None } else { sight.scene.first_blocker(sight.head.position(), sight.point) };
+    let found = rules::judge(sight);
+    let verdict = found.iter().map(|result| result.verdict).max().unwrap_or(Verdict::Unknown);
+    SightLine {
+        camera: sight.head.camera_id.clone(),
+        head: sight.head.id.clone(),
+        target: sight.target.id.clone(),
+        in_view: sight.in_view(),
+        clear: sight.clear,
+        blocked_by: blocker.map(|(solid, _)| solid.id.clone()),
+        seen_through: sight.in_the_way().iter().filter(|solid| !solid.blocks).map(|solid| solid.id.clone()).collect(),
+        pixel: sight.look.pixel.to_array(),
+        px_per_m: sight.look.across,
+        px_per_m_up: sight.look.up,
+        ground_m: sight.separation.ground,
+        slant_m: sight.separation.slant,
+        depression_deg: sight.separation.depression.deg(),
+        incidence_deg: sight.incidence().map(Angle::deg),
+        aim_slack_deg: sight.aim_slack().deg(),
+        at: [sight.point.x, sight.point.y],
+        samples: Samples {
+            all: samples.len(),
+            seen: samples.iter().filter(|sample| sample.seen.is_some()).count(),
+            kept: samples.iter().filter(|sample| sample.verdict == Verdict::Kept).count(),
+        },
+        rules: found,
+        verdict,
+    }
+}
+
+/// Whether a head keeps a target, all of it: the verdict of [`judge`] without the report.
+pub(crate) fn keeps(head: &Head, target: &Target, rules: &Rules, scene: &Scene) -> bool {
+    target.samples.iter().all(|point| match_sample(head, target, rules, scene, *point).0.verdict == Verdict::Kept)
+}

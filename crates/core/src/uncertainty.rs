@@ -1,0 +1,70 @@
+//! How far a stated figure may be off, and the corners of the box that makes.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How a target's distance was got.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DistanceHow {
+    /// Read off the plan.
+    #[default]
+    Plan,
+    /// Measured with a laser rangefinder.
+    Laser,
+    /// Guessed by eye.
+    Guess,
+}
+
+/// The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Uncertainties {
+    /// Distance measured by laser, ± m.
+    pub laser_m: f64,
+    /// Distance read off the plan, ± this share of it …
+    pub plan_share: f64,
+    /// … plus this, ± m.
+    pub plan_m: f64,
+    /// Distance guessed by eye, ± this share of it.
+    pub guess_share: f64,
+    /// Height, ± m.
+    pub height_m: f64,
+    /// Aim in pan and in tilt, ± degrees.
+    pub aim_deg: f64,
+    /// Focal length of a fixed lens, ± share.
+    pub focal_share: f64,
+    /// Focal length of a zoom set on site, ± share.
+    pub zoom_focal_share: f64,
+}
+
+impl Default for Uncertainties {
+    fn default() -> Self {
+        Uncertainties {
+            laser_m: 0.05,
+            plan_share: 0.02,
+            plan_m: 0.25,
+            guess_share: 0.10,
+            height_m: 0.05,
+            aim_deg: 1.0,
+            focal_share: 0.03,
+            zoom_focal_share: 0.01,
+        }
+    }
+}
+
+impl Uncertainties {
+    /// How far a ground distance may be off, ± m.
+    pub fn distance(&self, how: DistanceHow, ground_m: f64) -> f64 {
+        match how {
+            DistanceHow::Laser => self.laser_m,
+            DistanceHow::Plan => self.plan_share * ground_m + self.plan_m,
+            DistanceHow::Guess => self.guess_share * ground_m,
+        }
+    }
+
+    /// How far a focal length may be off, ± share.
+    pub fn focal(&self, zoom: bool) -> f64 {
+        if zoom { self.zoom_focal_share } else { self.focal_share }
+    }
+}

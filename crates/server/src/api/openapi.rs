@@ -1,0 +1,29 @@
+//! The OpenAPI document, from which the front end's types are generated.
+
+use super::{compute, error, sites};
+use rocket::get;
+use rocket::serde::json::Json;
+use utoipa::OpenApi;
+
+#[derive(OpenApi)]
+#[openapi(
+    info(title = "Bright Angle", description = "Sites, their evaluation and the ways to keep a promise."),
+    paths(
+        compute::evaluate, compute::ways, compute::study, compute::catalogue, compute::schema, openapi,
+        sites::health, sites::list, sites::create, sites::newest, sites::save, sites::revisions, sites::revision
+    ),
+    components(schemas(error::Conflict))
+)]
+struct Document;
+
+/// The OpenAPI document of the server.
+pub fn document() -> utoipa::openapi::OpenApi {
+    Document::openapi()
+}
+
+/// This document.
+#[utoipa::path(get, path = "/api/openapi.json", operation_id = "openapi", responses((status = 200, body = serde_json::Value)))]
+#[get("/openapi.json")]
+pub fn openapi() -> Json<utoipa::openapi::OpenApi> {
+    Json(document())
+}

@@ -1,0 +1,28 @@
+//! Site files from disk or from standard input.
+
+use bright_angle_core::{Fault, Site};
+use std::io::Read;
+use std::path::Path;
+
+/// The largest site file that is read, bytes.
+pub const LARGEST: u64 = 8 * 1024 * 1024;
+
+/// Reads and validates a site file; `-` is standard input.
+pub fn site(path: &Path) -> Result<Site, Vec<Fault>> {
+    let name = path.display().to_string();
+    let cannot = |error: std::io::Error| vec![Fault::new(name.as_str(), error.to_string())];
+    let mut bytes = Vec::new();
+    let read = |reader: &mut dyn Read, bytes: &mut Vec<u8>| reader.take(LARGEST + 1).read_to_end(bytes);
+    if name == "-" {
+        read(&mut std::io::stdin().lock(), &mut bytes).map_err(cannot)?;
+    } else {
+        let mut file = std::fs::File::open(path).map_err(cannot)?;
+        read(&mut file, &mut bytes).map_err(cannot)?;
+    }
+    if bytes.len() as u64 > LARGEST {
+        return Err(vec![Fault::new(name, format!("is larger than {} MiB", LARGEST / 1024 / 1024))]);
+    }
+    let text = String::from_utf8(bytes)
+        .map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])?;
+    Site::parse(&text)
+}

@@ -1,0 +1,125 @@
+//! The command line: one subcommand a file, each thin over the core.
+
+mod compute;
+mod input;
+mod lens;
+mod serve;
+
+use bright_angle_core::Fault;
+use bright_angle_core::site::schema::site_schema;
+use bright_angle_core::units::Units;
+use clap::{Args, Parser, Subcommand, ValueEnum};
+use std::io::Write;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// Exit code for input that was refused; each fault is a line on standard error.
+const REFUSED: u8 = 2;
+
+/// Aim security cameras with evidence: fields of view, pixel density, what stands in the way, and
+/// the changes that keep a promise.
+#[derive(Parser)]
+#[command(name = "bright-angle", version, about, max_term_width = 100)]
+struct Cli {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Evaluate a site file: every head, sight line and promise, as JSON
+    Evaluate {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// The changes that would keep a sight line, best first, each as a JSON Patch
+    Ways {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        line: Line,
+        /// Units of the words; figures in the patch are in metres always
+        #[arg(long, value_enum, default_value_t = UnitsArg::Metres)]
+        units: UnitsArg,
+    },
+    /// The upright cut along a sight line, as JSON
+    Section {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        line: Line,
+    },
+    /// The pocket calculator: which focal length a task takes at a distance
+    Lens(lens::LensArgs),
+    /// The JSON Schema of the site file
+    Schema,
+    /// The OpenAPI document of the server
+    Openapi,
+    /// Serve the application (needs a PostgreSQL database)
+    Serve(serve::ServeArgs),
+}
+
+/// Names a sight line.
+#[derive(Args)]
+struct Line {
+    /// Id of the camera
+    #[arg(long)]
+    camera: String,
+    /// Id of its head
+    #[arg(long)]
+    head: String,
+    /// Id of the target
+    #[arg(long)]
+    target: String,
+}
+
+#[derive(Clone, Copy, ValueEnum)]
+enum UnitsArg {
+    Metres,
+    Feet,
+}
+
+impl From<UnitsArg> for Units {
+    fn from(units: UnitsArg) -> Self {
+        match units {
+            UnitsArg::Metres => Units::Metres,
+            UnitsArg::Feet => Units::Feet,
+        }
+    }
+}
+
+/// Runs the program with the arguments of the process.
+pub fn run() -> ExitCode {
+    let answer = match Cli::parse().command {
+        Command::Evaluate { file } => compute::evaluate(&file),
+        Command::Ways { file, line, units } => compute::ways(&file, line, units.into()),
+        Command::Section { file, line } => compute::section(&file, line),
+        Command::Lens(args) => lens::lens(&args),
+        Command::Schema => compute::json(&site_schema()),
+        Command::Openapi => compute::json(&crate::api::document()),
+        Command::Serve(args) => return serve::serve(args),
+    };
+    match answer {
+        Ok(text) => print(&text),
+        Err(faults) => {
+            faults.iter().for_each(|fault| eprintln!("{fault}"));
+            ExitCode::from(REFUSED)
+        }
+    }
+}
+
+/// Prints an answer; a reader that went away early is no fault of ours.
+fn print(text: &str) -> ExitCode {
+    let mut out = std::io::stdout().lock();
+    match writeln!(out, "{text}").and_then(|()| out.flush()) {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) if error.kind() == std::io::ErrorKind::BrokenPipe => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("standard output: {error}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+/// What a subcommand answers: text for standard output, or faults.
+type Answer = Result<String, Vec<Fault>>;

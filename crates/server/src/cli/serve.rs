@@ -1,0 +1,44 @@
+//! `bright-angle serve`: the application on a port.
+
+use crate::api::{self, Settings};
+use clap::Args;
+use std::net::IpAddr;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+#[derive(Args)]
+pub struct ServeArgs {
+    /// Port to listen on
+    #[arg(long, default_value_t = 8017)]
+    port: u16,
+    /// Address to listen on; anything but loopback opens the application to others
+    #[arg(long, default_value = "127.0.0.1")]
+    address: IpAddr,
+    /// PostgreSQL database, as in postgres://user@127.0.0.1:5433/bright_angle
+    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+    database_url: String,
+    /// Folder with the built front end
+    #[arg(long, default_value = "web/dist")]
+    web: PathBuf,
+    /// Folder with site files to begin with when the database holds none
+    #[arg(long)]
+    demo: Option<PathBuf>,
+}
+
+/// Serves until it is told to stop.
+pub fn serve(args: ServeArgs) -> ExitCode {
+    let settings = Settings {
+        port: args.port,
+        address: args.address,
+        database_url: args.database_url,
+        web: args.web,
+        demo: args.demo,
+    };
+    match rocket::execute(api::serve(settings)) {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("{error}");
+            ExitCode::FAILURE
+        }
+    }
+}

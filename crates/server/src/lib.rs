@@ -1,0 +1,8 @@
+//! Bright Angle's outside: the command line, the HTTP interface and the keeping of sites.
+//!
+//! Everything that is computed comes from [`bright_angle_core`]; here it is only read, kept and
+//! answered.
+
+pub mod api;
+pub mod cli;
+pub mod store;

@@ -1,0 +1,7 @@
+//! The `bright-angle` program.
+
+use std::process::ExitCode;
+
+fn main() -> ExitCode {
+    bright_angle::cli::run()
+}
