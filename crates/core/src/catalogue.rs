@@ -1,7 +1,7 @@
 //! The catalogue of camera models that ships with the program: generic ones, none of any maker.
 
-use crate::site::file::{Form, Model};
 use crate::site::Fault;
+use crate::site::file::{Form, Model};
 
 /// The catalogue as it is written.
 pub const CATALOGUE_JSON: &str = include_str!("../data/catalogue.json");

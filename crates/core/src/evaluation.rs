@@ -93,7 +93,8 @@ pub(crate) fn view(site: &Site, head: &Head) -> HeadView {
 /// Puts the heads' views together; `views` are in the order of the site's heads.
 pub(crate) fn combine(site: &Site, views: Vec<&HeadView>) -> Evaluation {
     let targets = verdicts(site, &views);
-    let sight_lines = views.iter().flat_map(|view| view.targets.iter().filter_map(|judged| judged.line.clone())).collect();
+    let sight_lines =
+        views.iter().flat_map(|view| view.targets.iter().filter_map(|judged| judged.line.clone())).collect();
     Evaluation { heads: site.heads().iter().map(describe).collect(), sight_lines, targets }
 }
 

@@ -138,7 +138,9 @@ impl Ray<'_> {
         needs.map(|need| {
             let meets = |ground: f64| self.head.view.across_at(self.at(ground, z)) >= need;
             let near = picture.start.max(NEAREST_M);
-            meets(near).then(|| edge_between(picture.end, near, meets)).and_then(|end| Interval::new(picture.start, end))
+            meets(near)
+                .then(|| edge_between(picture.end, near, meets))
+                .and_then(|end| Interval::new(picture.start, end))
         })
     }
 
@@ -189,8 +191,20 @@ fn shadow(h: f64, z: f64, solid: &Solid, cut: Interval) -> Option<Interval> {
         let end = if top < h { cut.end * (h - z) / (h - top) } else { never };
         (start, if top > z { end } else { cut.start })
     } else {
-        let start = if top > z { cut.start } else if top > h { cut.start * (z - h) / (top - h) } else { never };
-        let end = if base < h { never } else if base < z { cut.end * (z - h) / (base - h) } else { cut.start };
+        let start = if top > z {
+            cut.start
+        } else if top > h {
+            cut.start * (z - h) / (top - h)
+        } else {
+            never
+        };
+        let end = if base < h {
+            never
+        } else if base < z {
+            cut.end * (z - h) / (base - h)
+        } else {
+            cut.start
+        };
         (start, end)
     };
     Interval::new(start, end)

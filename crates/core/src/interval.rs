@@ -46,7 +46,8 @@ mod tests {
     #[test]
     fn holes_are_cut_out() {
         let whole = Interval { start: 0.0, end: 10.0 };
-        let mut holes = [Interval { start: 6.0, end: 7.0 }, Interval { start: -1.0, end: 2.0 }, Interval { start: 6.5, end: 20.0 }];
+        let mut holes =
+            [Interval { start: 6.0, end: 7.0 }, Interval { start: -1.0, end: 2.0 }, Interval { start: 6.5, end: 20.0 }];
         assert_eq!(whole.without(&mut holes), [Interval { start: 2.0, end: 6.0 }]);
         assert_eq!(whole.without(&mut []), [whole]);
     }

@@ -124,7 +124,13 @@ mod tests {
     const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
 
     fn fixed(focal: f64, hfov: Option<f64>) -> FittedLens {
-        let lens = Lens { focal_min_mm: focal, focal_max_mm: focal, hfov_at_min_deg: hfov, hfov_at_max_deg: None, f_number: None };
+        let lens = Lens {
+            focal_min_mm: focal,
+            focal_max_mm: focal,
+            hfov_at_min_deg: hfov,
+            hfov_at_max_deg: None,
+            f_number: None,
+        };
         FittedLens::new(lens, SENSOR)
     }
 
@@ -156,8 +162,11 @@ mod tests {
     #[test]
     fn both_ends_of_a_zoom_give_the_published_field() {
         let lens = Lens {
-            focal_min_mm: 2.8, focal_max_mm: 12.0,
-            hfov_at_min_deg: Some(104.0), hfov_at_max_deg: Some(27.0), f_number: None,
+            focal_min_mm: 2.8,
+            focal_max_mm: 12.0,
+            hfov_at_min_deg: Some(104.0),
+            hfov_at_max_deg: Some(27.0),
+            f_number: None,
         };
         let fitted = FittedLens::new(lens, SENSOR);
         assert!((fitted.projection(2.8).hfov().to_degrees() - 104.0).abs() < 1e-9);

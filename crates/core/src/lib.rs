@@ -56,7 +56,7 @@ mod view;
 pub mod ways;
 
 pub use angle::Angle;
-pub use evaluation::{Evaluation, HeadResult, HeadRef, TargetResult, evaluate};
+pub use evaluation::{Evaluation, HeadRef, HeadResult, TargetResult, evaluate};
 pub use head::Head;
 pub use obstacle::Solid;
 pub use pose::Pose;

@@ -31,9 +31,8 @@ impl Solid {
     /// A solid from its outline, heights and how well one sees through it (0 opaque … 1).
     pub fn new(id: &str, outline: &[[f64; 2]], closed: bool, base: f64, top: f64, see_through: f64) -> Self {
         let corners: Vec<DVec2> = outline.iter().map(|p| DVec2::from_array(*p)).collect();
-        let filled = closed.then(|| {
-            Polygon::new(LineString::from(outline.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>()), vec![])
-        });
+        let filled = closed
+            .then(|| Polygon::new(LineString::from(outline.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>()), vec![]));
         Solid { id: id.to_owned(), corners, filled, base, top, blocks: see_through <= BLOCKS_UP_TO }
     }
 

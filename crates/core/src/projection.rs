@@ -84,11 +84,8 @@ impl Projection {
         if theta >= greatest_angle(self.bend) {
             return None;
         }
-        let scale = if off_axis > 1e-12 * direction.z.abs() {
-            radius(self.bend, theta) / off_axis
-        } else {
-            1.0 / direction.z
-        };
+        let scale =
+            if off_axis > 1e-12 * direction.z.abs() { radius(self.bend, theta) / off_axis } else { 1.0 / direction.z };
         Some(self.size / 2.0 + flat * (self.focal_px * scale))
     }
 

@@ -31,10 +31,8 @@ pub fn within(outline: &[[f64; 2]]) -> Vec<[f64; 2]> {
     let (across, up) = (steps(bounds.width()), steps(bounds.height()));
     for j in 1..up as usize {
         for i in 1..across as usize {
-            let at = [
-                bounds.min().x + bounds.width() * i as f64 / across,
-                bounds.min().y + bounds.height() * j as f64 / up,
-            ];
+            let at =
+                [bounds.min().x + bounds.width() * i as f64 / across, bounds.min().y + bounds.height() * j as f64 / up];
             if area.contains(&Point::new(at[0], at[1])) {
                 samples.push(at);
             }
@@ -78,7 +76,8 @@ mod tests {
         let samples = within(&l_shape);
         assert!(samples.iter().all(|p| p[0] <= 2.0 + 1e-9 || p[1] <= 2.0 + 1e-9));
         for probe in [[0.3, 3.7], [3.7, 0.3], [1.1, 1.1], [1.9, 1.9]] {
-            let nearest = samples.iter().map(|p: &[f64; 2]| (p[0] - probe[0]).hypot(p[1] - probe[1])).fold(f64::MAX, f64::min);
+            let nearest =
+                samples.iter().map(|p: &[f64; 2]| (p[0] - probe[0]).hypot(p[1] - probe[1])).fold(f64::MAX, f64::min);
             assert!(nearest <= STEP_M, "{probe:?} is {nearest} from a sample");
         }
         assert!(samples.len() as f64 <= expected(&l_shape, true) * 1.5);

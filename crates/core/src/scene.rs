@@ -108,8 +108,10 @@ impl Scene {
     /// All solids in the straight line, see-through ones included, in the file's order.
     pub fn all_on(&self, from: DVec3, to: DVec3) -> Vec<&Solid> {
         let whole = Cell::new(1.0);
-        let mut places: Vec<usize> =
-            self.near_line(from, to, &whole).filter(|place| self.solids[*place].first_hit(from, to).is_some()).collect();
+        let mut places: Vec<usize> = self
+            .near_line(from, to, &whole)
+            .filter(|place| self.solids[*place].first_hit(from, to).is_some())
+            .collect();
         places.sort_unstable();
         places.into_iter().map(|place| &self.solids[place]).collect()
     }

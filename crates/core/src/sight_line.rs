@@ -255,3 +255,13 @@ fn describe(sight: &Sight, samples: &[SampleView]) -> SightLine {
 pub(crate) fn keeps(head: &Head, target: &Target, rules: &Rules, scene: &Scene) -> bool {
     target.samples.iter().all(|point| match_sample(head, target, rules, scene, *point).0.verdict == Verdict::Kept)
 }
+
+/// The rules that do not hold at worst at some sample in front of the head.
+pub(crate) fn not_kept(head: &Head, target: &Target, rules: &Rules, scene: &Scene) -> Vec<rules::RuleName> {
+    let sights = target.samples.iter().filter_map(|point| Sight::new(head, target, rules, scene, *point));
+    sights
+        .flat_map(|sight| rules::judge(&sight))
+        .filter(|result| result.verdict != Verdict::Kept)
+        .map(|result| result.rule)
+        .collect()
+}

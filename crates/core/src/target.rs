@@ -1,8 +1,8 @@
 //! A target: a point, line or area that must be seen, ready to be looked at.
 
+use crate::Angle;
 use crate::needs::{Need, Task};
 use crate::uncertainty::DistanceHow;
-use crate::Angle;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

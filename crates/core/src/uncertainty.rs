@@ -21,20 +21,28 @@ pub enum DistanceHow {
 #[serde(deny_unknown_fields, default)]
 pub struct Uncertainties {
     /// Distance measured by laser, ± m.
+    #[schema(required = false)]
     pub laser_m: f64,
     /// Distance read off the plan, ± this share of it …
+    #[schema(required = false)]
     pub plan_share: f64,
     /// … plus this, ± m.
+    #[schema(required = false)]
     pub plan_m: f64,
     /// Distance guessed by eye, ± this share of it.
+    #[schema(required = false)]
     pub guess_share: f64,
     /// Height, ± m.
+    #[schema(required = false)]
     pub height_m: f64,
     /// Aim in pan and in tilt, ± degrees.
+    #[schema(required = false)]
     pub aim_deg: f64,
     /// Focal length of a fixed lens, ± share.
+    #[schema(required = false)]
     pub focal_share: f64,
     /// Focal length of a zoom set on site, ± share.
+    #[schema(required = false)]
     pub zoom_focal_share: f64,
 }
 

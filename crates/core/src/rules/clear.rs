@@ -1,8 +1,8 @@
 //! Nothing opaque in the way.
 
 use super::{RuleName, RuleResult};
-use crate::sight_line::Sight;
 use crate::Verdict;
+use crate::sight_line::Sight;
 use std::borrow::Cow;
 
 /// Whether nothing is in the way, also with the target nearer, farther, lower and higher; what

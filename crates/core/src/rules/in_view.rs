@@ -1,16 +1,15 @@
 //! In the picture, also with the aim a little off.
 
 use super::{RuleName, RuleResult};
-use crate::sight_line::Sight;
 use crate::Verdict;
+use crate::sight_line::Sight;
 use std::borrow::Cow;
 
 /// Whether the point stays in the picture with pan and tilt off together, the focal length longer
 /// and the target nearer, farther, lower and higher.
 pub fn verdict(sight: &Sight) -> Verdict {
     let nominally = sight.in_view();
-    let at_worst =
-        nominally && sight.corners(&[-1.0, 1.0]).into_iter().all(|corner| sight.head.surely_holds(corner));
+    let at_worst = nominally && sight.corners(&[-1.0, 1.0]).into_iter().all(|corner| sight.head.surely_holds(corner));
     Verdict::of(nominally, at_worst)
 }
 

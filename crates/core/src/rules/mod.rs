@@ -7,10 +7,10 @@ mod pixel_density;
 mod plate_angles;
 mod turned_away;
 
+use crate::Verdict;
 use crate::needs::NeedSet;
 use crate::sight_line::Sight;
 use crate::uncertainty::Uncertainties;
-use crate::Verdict;
 use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 use utoipa::ToSchema;
@@ -20,26 +20,37 @@ use utoipa::ToSchema;
 #[serde(deny_unknown_fields, default)]
 pub struct Rules {
     /// Which table of needs applies.
+    #[schema(required = false)]
     pub needs: NeedSet,
     /// Which school of plate cameras applies.
+    #[schema(required = false)]
     pub plate_school: PlateSchool,
     /// Face seen from above: kept up to this depression, degrees …
+    #[schema(required = false)]
     pub face_kept_deg: f64,
     /// … tight up to this one, broken past it.
+    #[schema(required = false)]
     pub face_tight_deg: f64,
     /// Level school: greatest side angle to the plate, degrees.
+    #[schema(required = false)]
     pub level_side_deg: f64,
     /// Level school: greatest vertical angle to the plate, degrees.
+    #[schema(required = false)]
     pub level_vertical_deg: f64,
     /// Raised school: greatest side angle to the plate, degrees.
+    #[schema(required = false)]
     pub raised_side_deg: f64,
     /// Raised school: greatest vertical angle to the plate, degrees.
+    #[schema(required = false)]
     pub raised_vertical_deg: f64,
     /// Lowest mounting height that ways may propose, m: out of reach.
+    #[schema(required = false)]
     pub mount_min_m: f64,
     /// Greatest mounting height that ways may propose, m: can still be serviced.
+    #[schema(required = false)]
     pub mount_max_m: f64,
     /// The stated uncertainties.
+    #[schema(required = false)]
     pub uncertainties: Uncertainties,
 }
 

@@ -1,8 +1,8 @@
 //! Enough pixels on each metre of the subject for the task.
 
 use super::{RuleName, RuleResult};
-use crate::sight_line::Sight;
 use crate::Verdict;
+use crate::sight_line::Sight;
 
 /// Holds the density `across` against the target's need. The worst case takes the target farther,
 /// lower or higher, the focal length shorter and the aim to nine places of its range.

@@ -1,8 +1,8 @@
 //! A face that looks away shows the back of a head.
 
 use super::{RuleName, RuleResult};
-use crate::sight_line::Sight;
 use crate::Verdict;
+use crate::sight_line::Sight;
 use std::borrow::Cow;
 
 /// From this angle on nothing of a face is seen, degrees: it is plain geometry.

@@ -5,9 +5,9 @@ pub mod file;
 pub mod schema;
 mod validate;
 
-pub use fault::Fault;
 use crate::rules::Rules;
 use crate::{Head, Scene, Target};
+pub use fault::Fault;
 use file::SiteFile;
 
 /// A validated site: its file and what is computed from it once.

@@ -65,7 +65,8 @@ impl Check {
     /// A list with ids of its own and not too many in it.
     fn list<T>(&mut self, path: &str, items: &[T], most: usize, id: fn(&T) -> &String, each: fn(&mut Check, &str, &T)) {
         if items.len() > most {
-            self.faults.push(Fault::new(path, format!("{} are more than the {most} that a site may hold", items.len())));
+            self.faults
+                .push(Fault::new(path, format!("{} are more than the {most} that a site may hold", items.len())));
             return;
         }
         let mut seen = HashSet::new();
@@ -94,7 +95,9 @@ impl Check {
             }
         }
         for (place, pair) in points.windows(2).enumerate() {
-            self.that(&format!("{path}[{}]", place + 1), pair[0] != pair[1], || "repeats the point before it".to_owned());
+            self.that(&format!("{path}[{}]", place + 1), pair[0] != pair[1], || {
+                "repeats the point before it".to_owned()
+            });
         }
         self.faults.len() == before
     }
@@ -287,9 +290,11 @@ impl Check {
             });
         }
         if lens.is_zoom() && lens.hfov_at_min_deg.is_none() {
-            self.that(&format!("{at}.hfov_at_max_deg"), lens.hfov_at_max_deg.is_none_or(|narrow| narrow < 180.0), || {
-                "must be under 180° while the wide end's is not given".to_owned()
-            });
+            self.that(
+                &format!("{at}.hfov_at_max_deg"),
+                lens.hfov_at_max_deg.is_none_or(|narrow| narrow < 180.0),
+                || "must be under 180° while the wide end's is not given".to_owned(),
+            );
         }
         if let Some(f_number) = lens.f_number {
             self.number(format!("{at}.f_number"), f_number, 0.5..=64.0, "");

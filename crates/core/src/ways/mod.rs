@@ -5,11 +5,11 @@ mod rank;
 mod search;
 mod words;
 
-pub use change::PatchOp;
 use crate::evaluation::{HeadView, TargetResult, verdicts, view};
 use crate::site::file::CameraFile;
 use crate::units::Units;
 use crate::{Fault, Head, Site, Verdict, catalogue};
+pub use change::PatchOp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -169,7 +169,11 @@ impl<'a> Desk<'a> {
             .heads()
             .iter()
             .zip(&self.views)
-            .map(|(head, view)| if head.camera == self.camera_place { replacements.next().unwrap_or(view) } else { view })
+            .map(
+                |(head, view)| {
+                    if head.camera == self.camera_place { replacements.next().unwrap_or(view) } else { view }
+                },
+            )
             .collect();
         let then = verdicts(self.site, &views);
         rank::compare_sites(candidate, &self.now, &then)

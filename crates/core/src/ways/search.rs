@@ -22,20 +22,24 @@ const PLATE_HEIGHT_M: f64 = 0.9;
 
 /// All changes found, in no order: at most one a kind, and one a catalogue model.
 pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
-    let search = Search { desk, camera: desk.camera(), head: desk.head_place, models };
+    let search = Search { desk, camera: desk.camera(), head: desk.head_place };
     let aimed = search.aim_at_target(search.camera);
-    let single = [search.focal(None), search.aim(), search.height(false), search.nearer(false)];
-    let mut found: Vec<Candidate> = single.into_iter().flatten().collect();
-    let has = |found: &[Candidate], wanted: fn(&Change) -> bool| found.iter().any(|c| c.changes.iter().any(wanted));
-    if !has(&found, |change| matches!(change, Change::Focal(_))) {
-        found.extend(search.focal(Some(aimed.clone())));
-    }
-    if !has(&found, |change| matches!(change, Change::Height(_))) {
-        found.extend(search.height(true));
-    }
-    if !has(&found, |change| matches!(change, Change::Nearer(..))) {
-        found.extend(search.nearer(true));
-    }
+    let (focal, aim) = (search.focal(None), search.aim());
+    let (height, nearer) = (search.height(false), search.nearer(false));
+    // Where a turn alone does it, a turn with something else is no way of its own.
+    let turn_is_enough = aim.is_some();
+    let instead = |single: Option<Candidate>, turning: &dyn Fn() -> Option<Candidate>| {
+        single.or_else(|| if turn_is_enough { None } else { turning() })
+    };
+    let mut found: Vec<Candidate> = [
+        instead(focal, &|| search.focal(Some(aimed.clone()))),
+        instead(height, &|| search.height(true)),
+        instead(nearer, &|| search.nearer(true)),
+        aim,
+    ]
+    .into_iter()
+    .flatten()
+    .collect();
     found.extend(models.iter().filter_map(|model| search.model(model, &aimed)));
     found
 }
@@ -44,7 +48,6 @@ struct Search<'a> {
     desk: &'a Desk<'a>,
     camera: &'a CameraFile,
     head: usize,
-    models: &'a [Model],
 }
 
 impl Search<'_> {
@@ -59,7 +62,8 @@ impl Search<'_> {
         let lens = self.camera.model.lens;
         let now = self.camera.heads[self.head].focal_mm;
         let base = if aim.is_some() { 2.0 } else { 0.0 };
-        focal_steps(lens.focal_min_mm, lens.focal_max_mm, now).into_iter().find_map(|focal| {
+        let others = focal_steps(lens.focal_min_mm, lens.focal_max_mm, now).into_iter().filter(|focal| *focal != now);
+        others.into_iter().find_map(|focal| {
             let changes = aim.iter().cloned().chain([Change::Focal(focal)]).collect();
             self.kept(changes, base + (focal / now).ln().abs())
         })
@@ -75,7 +79,13 @@ impl Search<'_> {
         (1..=steps as u32).find_map(|step| {
             let share = f64::from(step) / steps;
             let pan = neat(head.pan_deg + turn * share, 0.1);
-            let pan = if pan > 360.0 { pan - 360.0 } else if pan < -360.0 { pan + 360.0 } else { pan };
+            let pan = if pan > 360.0 {
+                pan - 360.0
+            } else if pan < -360.0 {
+                pan + 360.0
+            } else {
+                pan
+            };
             let change = Change::Aim(pan, neat(head.tilt_deg + nod * share, 0.1).clamp(-90.0, 90.0));
             self.kept(vec![change], (turn * share).hypot(nod * share) / 90.0)
         })
@@ -88,7 +98,8 @@ impl Search<'_> {
         let least = if plate && rules.plate_school == PlateSchool::Level { PLATE_HEIGHT_M } else { rules.mount_min_m };
         let now = self.camera.height_m;
         let steps = ((rules.mount_max_m - least) / HEIGHT_STEP_M).round().max(0.0) as u32;
-        let mut heights: Vec<f64> = (0..=steps).map(|step| neat(least + f64::from(step) * HEIGHT_STEP_M, 0.01)).collect();
+        let mut heights: Vec<f64> =
+            (0..=steps).map(|step| neat(least + f64::from(step) * HEIGHT_STEP_M, 0.01)).collect();
         heights.sort_by(|a, b| (a - now).abs().total_cmp(&(b - now).abs()));
         heights.into_iter().filter(|height| (height - now).abs() > 1e-9).find_map(|height| {
             let change = Change::Height(height);
@@ -114,7 +125,10 @@ impl Search<'_> {
     fn model(&self, model: &Model, aimed: &Change) -> Option<Candidate> {
         let now = &self.camera.model;
         let heads = model.head_count.unwrap_or(1) as usize;
-        if !self.suits(model) || model.lens == now.lens && model.sensor == now.sensor || heads != self.camera.heads.len() {
+        if !self.suits(model)
+            || model.lens == now.lens && model.sensor == now.sensor
+            || heads != self.camera.heads.len()
+        {
             return None;
         }
         let same_body = model.form == now.form && model.sensor == now.sensor;
@@ -134,16 +148,20 @@ impl Search<'_> {
         })
     }
 
-    /// Whether a model is one to propose: a plate camera sees little but plates by night, and a PTZ
-    /// looks away.
+    /// Whether a model is one to propose: a plate camera sees little but plates by night, a PTZ looks
+    /// away, and what the present model withstands or lights the new one must too.
     fn suits(&self, model: &Model) -> bool {
-        debug_assert!(self.models.contains(model));
+        let now = &self.camera.model;
         let plate = self.desk.site.targets()[self.desk.target_place].subject == Subject::Plate;
-        match model.form {
+        let form = match model.form {
             Form::Plate => plate,
-            Form::Ptz => self.camera.model.form == Form::Ptz,
+            Form::Ptz => now.form == Form::Ptz,
             _ => true,
-        }
+        };
+        let keeps = |now: bool, then: bool| then || !now;
+        form && keeps(now.ip.is_some(), model.ip.is_some())
+            && keeps(now.ik.is_some(), model.ik.is_some())
+            && keeps(now.infrared_m.is_some(), model.infrared_m.is_some())
     }
 
     /// A change, and the aim that follows from it.

@@ -27,7 +27,9 @@ fn one(desk: &Desk, change: &Change, units: Units) -> String {
         Change::Height(height) if *height > camera.height_m => format!("raise it to {}", units.length(*height)),
         Change::Height(height) => format!("lower it to {}", units.length(*height)),
         Change::Nearer(_, moved) => format!("move it {} nearer along the ground", units.length(*moved)),
-        Change::Lens(model, focal) => format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal)),
+        Change::Lens(model, focal) => {
+            format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal))
+        }
         Change::Model(model, focal) => format!("change to {}{}", model.name, set_to(model.lens.is_zoom(), *focal)),
     }
 }
@@ -41,7 +43,8 @@ fn aim(pan: f64, tilt: f64, new_pan: f64, new_tilt: f64) -> String {
     let nod = new_tilt - tilt;
     let sideways = (turn.abs() >= 0.05)
         .then(|| format!("turn it {:.1}° {}", turn.abs(), if turn > 0.0 { "right" } else { "left" }));
-    let upright = (nod.abs() >= 0.05).then(|| format!("tilt it {:.1}° {}", nod.abs(), if nod > 0.0 { "down" } else { "up" }));
+    let upright =
+        (nod.abs() >= 0.05).then(|| format!("tilt it {:.1}° {}", nod.abs(), if nod > 0.0 { "down" } else { "up" }));
     match (sideways, upright) {
         (Some(a), Some(b)) => format!("{a}, {b}"),
         (a, b) => a.or(b).unwrap_or_else(|| "aim as it is".to_owned()),
@@ -72,6 +75,9 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
     }
     if let Some(line) = line_of(desk, &head) {
         parts.push(format!("{} away", units.length(line.slant_m)));
+    }
+    if candidate.changes.iter().any(|change| matches!(change, Change::Nearer(..))) {
+        parts.push("needs something there to mount it on".to_owned());
     }
     parts.join(" · ")
 }
@@ -107,7 +113,10 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
         );
     }
     if target.samples.len() > 1 {
-        return "No one head gets all of it into its picture at this density from this spot: share it between two heads.".to_owned();
+        return format!(
+            "No single change keeps every part of it ({} somewhere along it now): share it between two heads, or make it smaller.",
+            failing(desk).join(", ")
+        );
     }
     if let Some(rule) = holding(RuleName::FaceFromAbove) {
         return format!(
@@ -120,6 +129,28 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
         "No lens of the catalogue, height or place on the straight line gives {:.0} px/m with the target safely in the picture.",
         target.need.px_per_m
     )
+}
+
+/// What is not kept at some sample of the target now.
+fn failing(desk: &Desk) -> Vec<&'static str> {
+    let target = &desk.site.targets()[desk.target_place];
+    let head = desk.head(desk.camera());
+    let found = crate::sight_line::not_kept(&head, target, desk.site.rules(), desk.site.scene());
+    let mut words: Vec<&'static str> = found
+        .into_iter()
+        .map(|rule| match rule {
+            RuleName::InView => "not safely in the picture",
+            RuleName::Clear => "not clear",
+            RuleName::PixelDensity => "too few pixels",
+            RuleName::FaceFromAbove => "seen too steeply",
+            RuleName::TurnedAway => "turned away",
+            RuleName::PlateSide => "too much from the side",
+            RuleName::PlateVertical => "too steep for a plate",
+        })
+        .collect();
+    words.sort_unstable();
+    words.dedup();
+    words
 }
 
 fn blocker_name(desk: &Desk, line: &SightLine) -> Option<String> {

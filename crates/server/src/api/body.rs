@@ -44,7 +44,9 @@ pub fn site(raw: &RawValue) -> Result<Site, ApiError> {
 }
 
 /// Runs a computation beside the threads that serve requests.
-pub async fn compute<T: Send + 'static>(work: impl FnOnce() -> Result<T, ApiError> + Send + 'static) -> Result<T, ApiError> {
+pub async fn compute<T: Send + 'static>(
+    work: impl FnOnce() -> Result<T, ApiError> + Send + 'static,
+) -> Result<T, ApiError> {
     let done = rocket::tokio::task::spawn_blocking(work).await;
     done.map_err(|error| ApiError::plain(Status::InternalServerError, &format!("the computation stopped: {error}")))?
 }

@@ -9,8 +9,19 @@ use utoipa::OpenApi;
 #[openapi(
     info(title = "Bright Angle", description = "Sites, their evaluation and the ways to keep a promise."),
     paths(
-        compute::evaluate, compute::ways, compute::study, compute::catalogue, compute::schema, openapi,
-        sites::health, sites::list, sites::create, sites::newest, sites::save, sites::revisions, sites::revision
+        compute::evaluate,
+        compute::ways,
+        compute::study,
+        compute::catalogue,
+        compute::schema,
+        openapi,
+        sites::health,
+        sites::list,
+        sites::create,
+        sites::newest,
+        sites::save,
+        sites::revisions,
+        sites::revision
     ),
     components(schemas(error::Conflict))
 )]

@@ -107,7 +107,10 @@ pub async fn save(store: &State<Store>, id: &str, data: Data<'_>) -> Result<Json
     match store.save(id, asked.based_on, &Draft { site: &site, says }).await {
         Ok(revision) => Ok(Json(revision)),
         Err(StoreError::Stale(theirs)) => Err(ApiError::Stale(Box::new(Conflict {
-            message: format!("revision {} was saved after revision {}, which this one is based on", theirs.number, asked.based_on),
+            message: format!(
+                "revision {} was saved after revision {}, which this one is based on",
+                theirs.number, asked.based_on
+            ),
             based_on: asked.based_on,
             yours: site.file().clone(),
             theirs: *theirs,

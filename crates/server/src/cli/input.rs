@@ -22,7 +22,7 @@ pub fn site(path: &Path) -> Result<Site, Vec<Fault>> {
     if bytes.len() as u64 > LARGEST {
         return Err(vec![Fault::new(name, format!("is larger than {} MiB", LARGEST / 1024 / 1024))]);
     }
-    let text = String::from_utf8(bytes)
-        .map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])?;
+    let text =
+        String::from_utf8(bytes).map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])?;
     Site::parse(&text)
 }

@@ -40,7 +40,10 @@ pub fn lens(args: &LensArgs) -> Answer {
         other => return Err(fault("--needs", &format!("\"{other}\" is neither 2014 nor 2025"))),
     };
     let sensor = sensor(&args.sensor).ok_or_else(|| {
-        fault("--sensor", &format!("\"{}\" is not like 2688x1520@5.376 with 16 to 20000 px and 0.5 to 100 mm", args.sensor))
+        fault(
+            "--sensor",
+            &format!("\"{}\" is not like 2688x1520@5.376 with 16 to 20000 px and 0.5 to 100 mm", args.sensor),
+        )
     })?;
     let models = catalogue::models().map_err(|fault| vec![fault])?;
     let answer = pocket::answer(args.distance_m, task, needs, sensor, &models);
@@ -53,15 +56,28 @@ fn sensor(words: &str) -> Option<Sensor> {
     let (width, height) = size.split_once('x')?;
     let (width_px, height_px): (u32, u32) = (width.parse().ok()?, height.parse().ok()?);
     let width_mm: f64 = width_mm.parse().ok()?;
-    let in_range = (16..=20_000).contains(&width_px) && (16..=20_000).contains(&height_px) && (0.5..=100.0).contains(&width_mm);
-    in_range.then(|| Sensor { width_px, height_px, width_mm, height_mm: width_mm * f64::from(height_px) / f64::from(width_px) })
+    let in_range =
+        (16..=20_000).contains(&width_px) && (16..=20_000).contains(&height_px) && (0.5..=100.0).contains(&width_mm);
+    in_range.then(|| Sensor {
+        width_px,
+        height_px,
+        width_mm,
+        height_mm: width_mm * f64::from(height_px) / f64::from(width_px),
+    })
 }
 
 fn text(answer: &pocket::PocketAnswer) -> String {
     let mut out = String::new();
     let s = &answer.sensor;
     // Writing to a String cannot fail.
-    let _ = writeln!(out, "To {} at {} m: {} px/m ({})", answer.task.word(), answer.distance_m, answer.needs_px_per_m, answer.basis);
+    let _ = writeln!(
+        out,
+        "To {} at {} m: {} px/m ({})",
+        answer.task.word(),
+        answer.distance_m,
+        answer.needs_px_per_m,
+        answer.basis
+    );
     let _ = writeln!(
         out,
         "On {} × {} px, {} mm wide: focal length {:.2} mm or longer; picture there at most {:.2} m wide",
@@ -72,7 +88,11 @@ fn text(answer: &pocket::PocketAnswer) -> String {
         let _ = writeln!(
             out,
             "{:<34} {:>5.1} mm {:>8.1} {:>7.1} m {:>7.2} m{}",
-            lens.model, lens.focal_mm, lens.px_per_m, lens.greatest_range_m, lens.scene_width_m,
+            lens.model,
+            lens.focal_mm,
+            lens.px_per_m,
+            lens.greatest_range_m,
+            lens.scene_width_m,
             if lens.reaches { "" } else { "  falls short" }
         );
     }

@@ -1,0 +1,14 @@
+/** What the user prefers on this device: units and light. */
+import { create } from "zustand";
+import { persist } from "zustand/middleware";
+import type { Units } from "../engine/types";
+
+interface Settings {
+  units: Units;
+  dark: boolean;
+  set(settings: Partial<Pick<Settings, "units" | "dark">>): void;
+}
+
+export const useSettings = create<Settings>()(
+  persist((set) => ({ units: "metres", dark: false, set }), { name: "bright-angle/settings" }),
+);
