@@ -4,11 +4,15 @@ use crate::interval::Interval;
 use geo::coordinate_position::{CoordPos, CoordinatePosition};
 use geo::{Coord, LineString, Polygon};
 use glam::{DVec2, DVec3};
+use smallvec::{SmallVec, smallvec};
 
 /// Shorter shared stretches than this, in metres, are touches and not hindrances.
 const TOUCH_M: f64 = 1e-7;
 /// The share up to which a see-through solid still blocks.
 pub const BLOCKS_UP_TO: f64 = 0.5;
+
+/// Shares of a line: most outlines are crossed a few times.
+type Shares = SmallVec<[f64; 8]>;
 
 /// A solid standing between two heights: a filled outline, or thin upright walls along an open one.
 #[derive(Clone, Debug)]
@@ -47,10 +51,18 @@ impl Solid {
         self.corners.windows(2).map(|w| (w[0], w[1])).chain(closing)
     }
 
-    /// Whether a point of the plan lies strictly inside the filled outline.
+    /// Whether a point of the plan lies strictly inside the filled outline. Exact, also on its edges.
     fn encloses(&self, at: DVec2) -> bool {
         let at = Coord { x: at.x, y: at.y };
         self.filled.as_ref().is_some_and(|area| area.coordinate_position(&at) == CoordPos::Inside)
+    }
+
+    /// The same for a point that is known to lie off the edges: edges to its east are counted.
+    fn encloses_off_edge(&self, at: DVec2) -> bool {
+        let east = |(a, b): &(DVec2, DVec2)| {
+            (a.y > at.y) != (b.y > at.y) && at.x < a.x + (at.y - a.y) * (b.x - a.x) / (b.y - a.y)
+        };
+        self.edges().filter(east).count() % 2 == 1
     }
 
     /// Whether a point lies strictly inside the solid.
@@ -58,34 +70,40 @@ impl Solid {
         at.z > self.base && at.z < self.top && self.encloses(at.truncate())
     }
 
-    /// The shares of the straight plan line `from`–`to` at which it crosses the outline, ascending.
-    fn cuts(&self, from: DVec2, to: DVec2) -> Vec<f64> {
+    /// The shares of the straight plan line `from`–`to` at which it crosses the outline, ascending,
+    /// and whether it runs along an edge.
+    fn cuts(&self, from: DVec2, to: DVec2) -> (Shares, bool) {
         let along = to - from;
-        let mut cuts: Vec<f64> = self
-            .edges()
-            .filter_map(|(a, b)| {
-                let edge = b - a;
-                let cross = along.perp_dot(edge);
+        let mut cuts = Shares::new();
+        let mut grazes = false;
+        for (a, b) in self.edges() {
+            let edge = b - a;
+            let cross = along.perp_dot(edge);
+            if cross.abs() <= 1e-9 * along.length() * edge.length() {
+                grazes = true;
                 if cross == 0.0 {
-                    return None;
+                    continue;
                 }
-                let share = (a - from).perp_dot(edge) / cross;
-                let on_edge = (a - from).perp_dot(along) / cross;
-                ((0.0..=1.0).contains(&share) && (-1e-12..=1.0 + 1e-12).contains(&on_edge)).then_some(share)
-            })
-            .collect();
+            }
+            let share = (a - from).perp_dot(edge) / cross;
+            let on_edge = (a - from).perp_dot(along) / cross;
+            if (0.0..=1.0).contains(&share) && (-1e-12..=1.0 + 1e-12).contains(&on_edge) {
+                cuts.push(share);
+            }
+        }
         cuts.sort_by(f64::total_cmp);
-        cuts
+        (cuts, grazes)
     }
 
     /// The stretches of the plan line `from`–`to`, as shares of it, that lie over the outline. For
     /// thin walls each is a single share (start = end).
-    pub fn over(&self, from: DVec2, to: DVec2) -> Vec<Interval> {
+    pub fn over(&self, from: DVec2, to: DVec2) -> SmallVec<[Interval; 4]> {
         let length = from.distance(to);
         if self.filled.is_none() {
             let clear_of_ends = TOUCH_M / length.max(TOUCH_M);
             return self
                 .cuts(from, to)
+                .0
                 .into_iter()
                 .filter(|share| *share > clear_of_ends && *share < 1.0 - clear_of_ends)
                 .map(|share| Interval { start: share, end: share })
@@ -93,14 +111,16 @@ impl Solid {
         }
         if length < TOUCH_M {
             let inside = self.encloses((from + to) / 2.0);
-            return if inside { vec![Interval { start: 0.0, end: 1.0 }] } else { vec![] };
+            return if inside { smallvec![Interval { start: 0.0, end: 1.0 }] } else { smallvec![] };
         }
-        let mut stops = vec![0.0];
-        stops.extend(self.cuts(from, to));
+        let (mut stops, grazes) = self.cuts(from, to);
+        stops.insert(0, 0.0);
         stops.push(1.0);
-        let mut stretches: Vec<Interval> = Vec::new();
+        let mut stretches: SmallVec<[Interval; 4]> = SmallVec::new();
         for pair in stops.windows(2).filter(|pair| (pair[1] - pair[0]) * length > TOUCH_M) {
-            if !self.encloses(from.lerp(to, 0.5 * (pair[0] + pair[1]))) {
+            let middle = from.lerp(to, 0.5 * (pair[0] + pair[1]));
+            let inside = if grazes { self.encloses(middle) } else { self.encloses_off_edge(middle) };
+            if !inside {
                 continue;
             }
             match stretches.last_mut() {
@@ -114,14 +134,30 @@ impl Solid {
     /// The first share of the straight line `from`–`to` at which the solid is in its way. Touching
     /// a face or a corner is not being in the way, and neither is a wall that an end is mounted on.
     pub fn first_hit(&self, from: DVec3, to: DVec3) -> Option<f64> {
-        let rise = to.z - from.z;
-        let length = from.distance(to);
-        self.over(from.truncate(), to.truncate()).into_iter().find_map(|over| {
+        let between = self.shares_at_height(from.z, to.z - from.z)?.meet(Interval { start: 0.0, end: 1.0 })?;
+        let over = self.over(from.truncate(), to.truncate());
+        Solid::first_shared(&over, between, from.distance(to))
+    }
+
+    /// Whether any of some lines is hindered that start at `from` and run over the same plan line
+    /// `from`–`to`, each to a height of its own at `to`.
+    pub fn hinders_any(&self, from: DVec3, to: DVec2, heights_at_end: &[f64]) -> bool {
+        let over = self.over(from.truncate(), to);
+        !over.is_empty()
+            && heights_at_end.iter().any(|height| {
+                let between = self.shares_at_height(from.z, height - from.z);
+                between.is_some_and(|between| {
+                    Solid::first_shared(&over, between, from.distance(to.extend(*height))).is_some()
+                })
+            })
+    }
+
+    /// Where a line of a length first runs over the outline and between base and top at once.
+    fn first_shared(over: &[Interval], between: Interval, length: f64) -> Option<f64> {
+        over.iter().find_map(|over| {
             if over.start == over.end {
-                let z = from.z + rise * over.start;
-                return (z > self.base && z < self.top).then_some(over.start);
+                return (over.start > between.start && over.start < between.end).then_some(over.start);
             }
-            let between = self.shares_at_height(from.z, rise)?;
             let shared = over.meet(between)?;
             (shared.length() * length > TOUCH_M).then_some(shared.start)
         })
@@ -132,7 +168,8 @@ impl Solid {
     fn shares_at_height(&self, z: f64, rise: f64) -> Option<Interval> {
         if rise == 0.0 {
             let inside = z > self.base && z < self.top;
-            return inside.then_some(Interval { start: 0.0, end: 1.0 });
+            // Wider than the line, so that its ends count as between.
+            return inside.then_some(Interval { start: -1.0, end: 2.0 });
         }
         let (a, b) = ((self.base - z) / rise, (self.top - z) / rise);
         Interval::new(a.min(b), a.max(b))
@@ -156,7 +193,7 @@ mod tests {
         assert_eq!(hit(&block(), [0.0, 0.0, 1.0], [8.0, 0.0, 1.0]), Some(0.25));
         assert_eq!(hit(&block(), [0.0, 0.0, 3.5], [8.0, 0.0, 3.5]), None);
         assert_eq!(hit(&block(), [0.0, 2.0, 1.0], [8.0, 2.0, 1.0]), None);
-        assert!(hit(&block(), [0.0, 0.0, 5.0], [8.0, 0.0, 1.0]).is_some(), "comes down into it");
+        assert!(hit(&block(), [0.0, 0.0, 5.0], [8.0, 0.0, 0.5]).is_some(), "comes down into it");
         assert_eq!(hit(&block(), [0.0, 0.0, 9.0], [8.0, 0.0, 1.0]), None, "passes over");
     }
 

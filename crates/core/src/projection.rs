@@ -26,14 +26,16 @@ pub fn radius(bend: f64, theta: f64) -> f64 {
     }
 }
 
-/// The derivative of [`radius`] in θ.
-fn radius_slope(bend: f64, theta: f64) -> f64 {
+/// [`radius`] and its derivative in θ. With t = tan(bθ) the derivative is 1 + t²; with s = sin(−bθ) it is
+/// √(1 − s²).
+fn radius_and_slope(bend: f64, theta: f64) -> (f64, f64) {
+    let r = radius(bend, theta);
     if bend.abs() < STRAIGHT {
-        1.0
+        (r, 1.0)
     } else if bend > 0.0 {
-        (bend * theta).cos().powi(-2)
+        (r, 1.0 + (bend * r) * (bend * r))
     } else {
-        (bend * theta).cos()
+        (r, (1.0 - (bend * r) * (bend * r)).max(0.0).sqrt())
     }
 }
 
@@ -63,16 +65,26 @@ pub struct Projection {
     pub focal_px: f64,
     /// Picture size, px.
     pub size: DVec2,
+    /// Cosine of the greatest angle off the axis in the picture, that of its corners.
+    corner_cosine: f64,
 }
 
 impl Projection {
     /// A projection of the given bend and effective focal length onto a sensor.
     pub fn new(sensor: &Sensor, bend: f64, effective_focal_mm: f64) -> Self {
-        Projection {
-            bend,
-            focal_px: sensor.focal_px(effective_focal_mm),
-            size: DVec2::new(sensor.width(), sensor.height()),
-        }
+        Projection::of(bend, sensor.focal_px(effective_focal_mm), DVec2::new(sensor.width(), sensor.height()))
+    }
+
+    /// A projection by its bend, focal length and picture size in pixels.
+    fn of(bend: f64, focal_px: f64, size: DVec2) -> Self {
+        let corner = angle_at(bend, size.length() / 2.0 / focal_px).unwrap_or_else(|| greatest_angle(bend));
+        // A little wider, so that rounding never cuts a corner off.
+        Projection { bend, focal_px, size, corner_cosine: (corner + 1e-9).min(PI).cos() }
+    }
+
+    /// Cosine of the greatest angle off the axis in the picture.
+    pub fn corner_cosine(&self) -> f64 {
+        self.corner_cosine
     }
 
     /// The pixel on which a direction in camera axes lands; it may lie outside the picture.
@@ -102,8 +114,9 @@ impl Projection {
         let out = flat / off_axis;
         let off_axis_step = out.dot(flat_step);
         let theta_step = (direction.z * off_axis_step - off_axis * step.z) / direction.length_squared();
-        let around = (flat_step - out * off_axis_step) * (radius(self.bend, theta) / off_axis);
-        (out * (radius_slope(self.bend, theta) * theta_step) + around) * self.focal_px
+        let (radius, slope) = radius_and_slope(self.bend, theta);
+        let around = (flat_step - out * off_axis_step) * (radius / off_axis);
+        (out * (slope * theta_step) + around) * self.focal_px
     }
 
     /// The direction in camera axes that lands on a pixel; `None` outside the image circle.
@@ -139,7 +152,7 @@ impl Projection {
 
     /// The same lens with its focal length scaled.
     pub fn scaled(&self, factor: f64) -> Self {
-        Projection { focal_px: self.focal_px * factor, ..*self }
+        Projection::of(self.bend, self.focal_px * factor, self.size)
     }
 }
 
@@ -148,7 +161,7 @@ mod tests {
     use super::*;
 
     fn projection(bend: f64) -> Projection {
-        Projection { bend, focal_px: 1200.0, size: DVec2::new(2688.0, 1520.0) }
+        Projection::of(bend, 1200.0, DVec2::new(2688.0, 1520.0))
     }
 
     #[test]
@@ -170,7 +183,7 @@ mod tests {
 
     #[test]
     fn outside_the_image_circle_there_is_no_direction() {
-        let wide = Projection { focal_px: 300.0, ..projection(-0.5) };
+        let wide = projection(-0.5).scaled(0.25);
         assert!(wide.unproject(DVec2::new(1344.0 + 599.0, 760.0)).is_some());
         assert!(wide.unproject(DVec2::new(1344.0 + 601.0, 760.0)).is_none());
     }

@@ -1,81 +1,109 @@
 //! All solids of a site, indexed so that a sight line asks only those whose boxes it meets.
 
 use crate::obstacle::Solid;
-use glam::DVec3;
-use rstar::{AABB, RTree, RTreeObject, SelectionFunction};
-use std::cell::Cell;
+use glam::{DVec2, DVec3};
+use rstar::{AABB, ParentNode, RTree, RTreeNode, RTreeObject};
+use smallvec::SmallVec;
 
-/// The solids of a site in an R-tree of their boxes.
+/// The solids of a site in R-trees of their boxes: those that block, and those seen through.
 #[derive(Clone, Debug, Default)]
 pub struct Scene {
     solids: Vec<Solid>,
-    index: RTree<Boxed>,
+    blocking: RTree<Boxed>,
+    seen_through: RTree<Boxed>,
 }
 
-/// The box of one solid.
+/// The plan box of one solid. Sites are flat: splitting them by height would only spread neighbours.
 #[derive(Clone, Copy, Debug)]
 struct Boxed {
     solid: usize,
-    bounds: AABB<[f64; 3]>,
+    bounds: AABB<[f64; 2]>,
+    base: f64,
+    top: f64,
 }
 
 impl RTreeObject for Boxed {
-    type Envelope = AABB<[f64; 3]>;
+    type Envelope = AABB<[f64; 2]>;
     fn envelope(&self) -> Self::Envelope {
         self.bounds
     }
 }
 
-/// Selects the boxes that a straight line meets, up to a share of it that may shrink meanwhile.
-struct AlongLine<'a> {
-    from: [f64; 3],
-    step: [f64; 3],
-    up_to: &'a Cell<f64>,
+/// A straight line as the index asks about it.
+struct AlongLine {
+    middle: DVec2,
+    /// Half the way from start to end, and the same without signs.
+    half: DVec2,
+    reach: DVec2,
+    lowest: f64,
+    highest: f64,
 }
 
-impl AlongLine<'_> {
-    fn meets(&self, bounds: &AABB<[f64; 3]>) -> bool {
-        let (lower, upper) = (bounds.lower(), bounds.upper());
-        let (mut enter, mut leave) = (0.0_f64, self.up_to.get());
-        for axis in 0..3 {
-            if self.step[axis] == 0.0 {
-                if self.from[axis] < lower[axis] || self.from[axis] > upper[axis] {
-                    return false;
-                }
-                continue;
-            }
-            let a = (lower[axis] - self.from[axis]) / self.step[axis];
-            let b = (upper[axis] - self.from[axis]) / self.step[axis];
-            enter = enter.max(a.min(b));
-            leave = leave.min(a.max(b));
+impl AlongLine {
+    /// The line `from`–`to`, passing above or below by at most `give` metres.
+    fn new(from: DVec3, to: DVec3, give: f64) -> Self {
+        let half = (to.truncate() - from.truncate()) / 2.0;
+        AlongLine {
+            middle: from.truncate() + half,
+            half,
+            reach: half.abs(),
+            lowest: from.z.min(to.z) - give,
+            highest: from.z.max(to.z) + give,
         }
-        enter <= leave
+    }
+
+    /// Whether its plan line meets a box: no axis of the box nor the line's normal keeps them apart.
+    fn meets(&self, bounds: &AABB<[f64; 2]>) -> bool {
+        let (lower, upper) = (DVec2::from_array(bounds.lower()), DVec2::from_array(bounds.upper()));
+        let size = (upper - lower) / 2.0;
+        let apart = (lower + upper) / 2.0 - self.middle;
+        apart.x.abs() <= size.x + self.reach.x
+            && apart.y.abs() <= size.y + self.reach.y
+            && apart.perp_dot(self.half).abs() <= size.x * self.reach.y + size.y * self.reach.x + 1e-9
+    }
+
+    fn meets_solid(&self, boxed: &Boxed) -> bool {
+        boxed.base <= self.highest && boxed.top >= self.lowest && self.meets(&boxed.bounds)
     }
 }
 
-impl SelectionFunction<Boxed> for AlongLine<'_> {
-    fn should_unpack_parent(&self, envelope: &AABB<[f64; 3]>) -> bool {
-        self.meets(envelope)
+/// Visits the solids below a node whose boxes a line meets.
+fn visit(node: &ParentNode<Boxed>, line: &AlongLine, found: &mut impl FnMut(usize)) {
+    for child in node.children() {
+        match child {
+            RTreeNode::Leaf(boxed) if line.meets_solid(boxed) => found(boxed.solid),
+            RTreeNode::Parent(parent) if line.meets(&parent.envelope()) => visit(parent, line, found),
+            _ => {}
+        }
     }
-    fn should_unpack_leaf(&self, leaf: &Boxed) -> bool {
-        self.meets(&leaf.bounds)
+}
+
+/// The few solids that lines close to each other may meet.
+#[derive(Clone, Debug)]
+pub struct Near<'a>(SmallVec<[&'a Solid; 8]>);
+
+impl<'a> Near<'a> {
+    /// The first of them on the straight line, and the share of the line up to it.
+    pub fn first_blocker(&self, from: DVec3, to: DVec3) -> Option<(&'a Solid, f64)> {
+        let hits = self.0.iter().filter_map(|solid| Some((*solid, solid.first_hit(from, to)?)));
+        hits.reduce(|first, next| if next.1 < first.1 { next } else { first })
+    }
+
+    /// Whether none of them is in any of some lines that start at `from` and run over the same plan line to
+    /// `to`, each to a height of its own there.
+    pub fn all_clear(&self, from: DVec3, to: DVec2, heights_at_end: &[f64]) -> bool {
+        !self.0.iter().any(|solid| solid.hinders_any(from, to, heights_at_end))
     }
 }
 
 impl Scene {
     /// Indexes solids.
     pub fn new(solids: Vec<Solid>) -> Self {
-        let boxes = solids
-            .iter()
-            .enumerate()
-            .map(|(solid, s)| {
-                let corners = s.corners();
-                let lower = corners.iter().copied().reduce(|a, b| a.min(b)).unwrap_or_default();
-                let upper = corners.iter().copied().reduce(|a, b| a.max(b)).unwrap_or_default();
-                Boxed { solid, bounds: AABB::from_corners([lower.x, lower.y, s.base], [upper.x, upper.y, s.top]) }
-            })
-            .collect();
-        Scene { solids, index: RTree::bulk_load(boxes) }
+        let boxes = |blocks: bool| {
+            let places = (0..solids.len()).filter(|place| solids[*place].blocks == blocks);
+            RTree::bulk_load(places.map(|place| boxed(place, &solids[place])).collect())
+        };
+        Scene { blocking: boxes(true), seen_through: boxes(false), solids }
     }
 
     /// The solids, in the file's order.
@@ -83,44 +111,44 @@ impl Scene {
         &self.solids
     }
 
-    /// The places in `solids` of those whose boxes the line meets, up to a share of it that the
-    /// caller may lower as it goes.
-    fn near_line(&self, from: DVec3, to: DVec3, up_to: &Cell<f64>) -> impl Iterator<Item = usize> {
-        let along = AlongLine { from: from.to_array(), step: (to - from).to_array(), up_to };
-        self.index.locate_with_selection_function(along).map(|boxed| boxed.solid)
+    /// The blocking solids whose boxes a straight line meets, or passes above or below by at most `give` metres.
+    pub fn near(&self, from: DVec3, to: DVec3, give: f64) -> Near<'_> {
+        let mut met = SmallVec::new();
+        visit(self.blocking.root(), &AlongLine::new(from, to, give), &mut |place| met.push(&self.solids[place]));
+        Near(met)
     }
 
     /// The first blocking solid on the straight line, and the share of the line up to it.
     pub fn first_blocker(&self, from: DVec3, to: DVec3) -> Option<(&Solid, f64)> {
-        let nearest = Cell::new(1.0);
-        let mut first: Option<(usize, f64)> = None;
-        for place in self.near_line(from, to, &nearest).filter(|place| self.solids[*place].blocks) {
-            if let Some(share) = self.solids[place].first_hit(from, to)
-                && first.is_none_or(|(_, best)| share < best)
-            {
-                nearest.set(share);
-                first = Some((place, share));
-            }
-        }
-        first.map(|(place, share)| (&self.solids[place], share))
+        self.near(from, to, 0.0).first_blocker(from, to)
     }
 
-    /// All solids in the straight line, see-through ones included, in the file's order.
-    pub fn all_on(&self, from: DVec3, to: DVec3) -> Vec<&Solid> {
-        let whole = Cell::new(1.0);
-        let mut places: Vec<usize> = self
-            .near_line(from, to, &whole)
-            .filter(|place| self.solids[*place].first_hit(from, to).is_some())
-            .collect();
+    /// The see-through solids in the straight line, in the file's order.
+    pub fn passed(&self, from: DVec3, to: DVec3) -> Vec<&Solid> {
+        let mut places = Vec::new();
+        visit(self.seen_through.root(), &AlongLine::new(from, to, 0.0), &mut |place| {
+            if self.solids[place].first_hit(from, to).is_some() {
+                places.push(place);
+            }
+        });
         places.sort_unstable();
         places.into_iter().map(|place| &self.solids[place]).collect()
     }
 
-    /// The solid that a point lies strictly inside of.
+    /// The blocking solid that a point lies strictly inside of.
     pub fn solid_around(&self, at: DVec3) -> Option<&Solid> {
-        self.index
-            .locate_in_envelope_intersecting(&AABB::from_point(at.to_array()))
+        self.blocking
+            .locate_in_envelope_intersecting(&AABB::from_point([at.x, at.y]))
             .map(|boxed| &self.solids[boxed.solid])
-            .find(|solid| solid.blocks && solid.contains(at))
+            .find(|solid| solid.contains(at))
     }
+}
+
+/// The box of the solid at a place.
+fn boxed(place: usize, solid: &Solid) -> Boxed {
+    let corners = solid.corners().iter().copied();
+    let lower = corners.clone().reduce(|a, b| a.min(b)).unwrap_or_default();
+    let upper = corners.reduce(|a, b| a.max(b)).unwrap_or_default();
+    let bounds = AABB::from_corners(lower.to_array(), upper.to_array());
+    Boxed { solid: place, bounds, base: solid.base, top: solid.top }
 }

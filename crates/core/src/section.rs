@@ -98,22 +98,22 @@ pub fn section(site: &Site, question: &Question) -> Result<Section, Fault> {
     let here = head.position();
     // Behind the head there is no line: the cut then runs to the target's first point.
     let point = line.map_or(target.samples[0], |line| DVec3::new(line.at[0], line.at[1], target.samples[0].z));
-    let apart = Separation::between(here, point, head.view.heading());
+    let apart = Separation::between(here, point, || head.view.heading());
     let to_m = (1.3 * apart.ground).max(apart.ground + 4.0);
-    let edges = picture_edges(head, apart.bearing, point.z);
+    let edges = picture_edges(head, apart.bearing(), point.z);
     Ok(Section {
         camera: head.camera_id.clone(),
         head: head.id.clone(),
         target: target.id.clone(),
-        bearing_deg: apart.bearing.deg(),
+        bearing_deg: apart.bearing().deg(),
         camera_height_m: here.z,
         ground_m: apart.ground,
         target_height_m: point.z,
         from_m: -BEHIND_M,
         to_m,
         edges,
-        solids: cut_solids(site, here, apart.bearing, to_m, point),
-        need_ends: need_ends(site, head, apart.bearing, point.z),
+        solids: cut_solids(site, here, apart.bearing(), to_m, point),
+        need_ends: need_ends(site, head, apart.bearing(), point.z),
     })
 }
 

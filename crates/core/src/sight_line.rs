@@ -2,8 +2,9 @@
 
 use crate::aim_slack::aim_slack;
 use crate::rules::{self, RuleResult, Rules};
+use crate::scene::Near;
 use crate::view::{Look, Separation};
-use crate::{Angle, Head, Scene, Solid, Target, Verdict};
+use crate::{Angle, Head, Scene, Target, Verdict};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -14,6 +15,8 @@ pub(crate) struct Sight<'a> {
     pub target: &'a Target,
     pub rules: &'a Rules,
     scene: &'a Scene,
+    /// The solids that this line and those to its corners may meet.
+    near: Near<'a>,
     /// The sample.
     pub point: DVec3,
     pub look: Look,
@@ -28,9 +31,11 @@ impl<'a> Sight<'a> {
     /// `None` when the point is not in front of the head.
     fn new(head: &'a Head, target: &'a Target, rules: &'a Rules, scene: &'a Scene, point: DVec3) -> Option<Self> {
         let look = head.view.look(point)?;
-        let separation = Separation::between(head.position(), point, head.view.heading());
-        let clear = scene.first_blocker(head.position(), point).is_none();
-        Some(Sight { head, target, rules, scene, point, look, separation, clear, partly_behind: false })
+        let separation = Separation::between(head.position(), point, || head.view.heading());
+        let give = most_off_line(&separation, target, rules);
+        let near = scene.near(head.position(), point, give);
+        let clear = near.first_blocker(head.position(), point).is_none();
+        Some(Sight { head, target, rules, scene, near, point, look, separation, clear, partly_behind: false })
     }
 
     /// Whether the sample, and with it the target, is in the picture.
@@ -38,34 +43,38 @@ impl<'a> Sight<'a> {
         self.look.in_view && !self.partly_behind
     }
 
-    /// All solids in the way, see-through ones included.
-    pub fn in_the_way(&self) -> Vec<&Solid> {
-        self.scene.all_on(self.head.position(), self.point)
-    }
-
     /// The extremes of where the sample may lie as seen from the head: for each of `distances`
     /// (in parts of the stated uncertainty) lower and higher.
-    pub fn corners(&self, distances: &[f64]) -> Vec<DVec3> {
+    pub fn corners<const N: usize>(&self, distances: [f64; N]) -> impl Iterator<Item = DVec3> {
         let here = self.head.position();
-        let stated = &self.rules.uncertainties;
-        let slack = stated.distance(self.target.distance, self.separation.ground);
-        let bearing = self.separation.bearing;
-        let at = |ground: f64, z: f64| DVec3::new(here.x + bearing.sin() * ground, here.y + bearing.cos() * ground, z);
-        let mut corners = Vec::with_capacity(2 * distances.len());
-        for distance in distances {
-            let ground = (self.separation.ground + distance * slack).max(0.0);
-            corners.push(at(ground, self.point.z - stated.height_m));
-            corners.push(at(ground, self.point.z + stated.height_m));
-        }
-        corners
+        let towards = self.separation.towards;
+        let [low, high] = [-1.0, 1.0].map(|sign| self.point.z + sign * self.rules.uncertainties.height_m);
+        distances.into_iter().flat_map(move |part| {
+            let flat = here.truncate() + towards * self.ground_off_by(part);
+            [flat.extend(low), flat.extend(high)]
+        })
     }
 
-    /// Whether nothing is in the way to a corner, as far as the sample's own distance.
-    pub fn surely_clear(&self, corner: DVec3) -> bool {
+    /// The ground distance, m, off by so many parts of its stated uncertainty.
+    fn ground_off_by(&self, part: f64) -> f64 {
+        let slack = self.rules.uncertainties.distance(self.target.distance, self.separation.ground);
+        (self.separation.ground + part * slack).max(0.0)
+    }
+
+    /// Whether nothing is in the way to any corner, as far as the sample's own distance.
+    pub fn surely_clear(&self) -> bool {
         let here = self.head.position();
-        let ground = (corner - here).truncate().length();
-        let share = if ground > self.separation.ground { self.separation.ground / ground } else { 1.0 };
-        self.scene.first_blocker(here, here.lerp(corner, share)).is_none()
+        let ground = self.separation.ground;
+        // A line to a farther corner is cut off at the sample's own distance, at the height it has there.
+        let heights = [-1.0, 1.0].map(|part| {
+            let off = self.ground_off_by(part).max(1e-9);
+            [-1.0, 1.0].map(|sign| {
+                let end = self.point.z + sign * self.rules.uncertainties.height_m;
+                if off > ground { here.z + (end - here.z) * ground / off } else { end }
+            })
+        });
+        let nearer = here.truncate() + self.separation.towards * self.ground_off_by(-1.0);
+        self.near.all_clear(here, nearer, &heights[0]) && self.near.all_clear(here, self.point.truncate(), &heights[1])
     }
 
     /// The smallest pan or tilt error that takes the sample out of the picture.
@@ -83,6 +92,14 @@ impl<'a> Sight<'a> {
         let to_camera = (self.head.position() - self.point).normalize_or_zero();
         Some(Angle::radians(normal.dot(to_camera).clamp(-1.0, 1.0).acos()))
     }
+}
+
+/// How far above or below the line to the sample, m, the lines to its corners run at most.
+fn most_off_line(separation: &Separation, target: &Target, rules: &Rules) -> f64 {
+    let slack = rules.uncertainties.distance(target.distance, separation.ground);
+    let nearest = (separation.ground - slack).max(0.0);
+    let share = if nearest > 0.0 { slack / nearest } else { 1.0 };
+    rules.uncertainties.height_m * (1.0 + share) + separation.drop.abs() * share.min(1.0)
 }
 
 /// What one head makes of one sample.
@@ -105,7 +122,7 @@ pub struct Samples {
 }
 
 /// One head looking at one target. For a line or area the figures are those of the sample that
-/// decides: the one with the worst verdict; of those one out of the picture, then one that is
+/// decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
 /// blocked, then the one with the least density.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SightLine {
@@ -186,14 +203,15 @@ struct DeciderKey {
     verdict: Verdict,
     in_view: bool,
     clear: bool,
-    across: f64,
+    /// Breaks ties, greater for the worse: how far away it is, or how few pixels it gets.
+    worse: f64,
 }
 
 impl DeciderKey {
     fn is_worse_than(&self, other: &DeciderKey) -> bool {
         let key = |k: &DeciderKey| (k.verdict, !k.in_view, !k.clear);
         match key(self).cmp(&key(other)) {
-            std::cmp::Ordering::Equal => self.across < other.across,
+            std::cmp::Ordering::Equal => self.worse > other.worse,
             order => order.is_gt(),
         }
     }
@@ -206,22 +224,24 @@ fn match_sample(
     scene: &Scene,
     point: DVec3,
 ) -> (SampleView, Option<DeciderKey>) {
-    let Some(look) = head.view.look(point) else { return (UNSEEN, None) };
-    if !look.in_view {
+    let Some(in_view) = head.view.in_front(point) else { return (UNSEEN, None) };
+    if !in_view {
         // Broken whatever else holds: what is in the way is asked only of the sample that decides.
-        let key = DeciderKey { verdict: Verdict::Broken, in_view: false, clear: true, across: look.across };
-        return (UNSEEN, Some(key));
+        let far = point.distance_squared(head.position());
+        return (UNSEEN, Some(DeciderKey { verdict: Verdict::Broken, in_view, clear: true, worse: far }));
     }
     let Some(sight) = Sight::new(head, target, rules, scene, point) else { return (UNSEEN, None) };
+    let look = sight.look;
     let verdict = rules::verdict(&sight);
     let seen = sight.clear.then_some(look.across);
-    let key = DeciderKey { verdict, in_view: true, clear: sight.clear, across: look.across };
+    let key = DeciderKey { verdict, in_view: true, clear: sight.clear, worse: -look.across };
     (SampleView { verdict, seen }, Some(key))
 }
 
 /// The sight line as its deciding sample shows it.
 fn describe(sight: &Sight, samples: &[SampleView]) -> SightLine {
-    let blocker = if sight.clear { None } else { sight.scene.first_blocker(sight.head.position(), sight.point) };
+    let blocker = if sight.clear { None } else { sight.near.first_blocker(sight.head.position(), sight.point) };
+    let passed = sight.scene.passed(sight.head.position(), sight.point);
     let found = rules::judge(sight);
     let verdict = found.iter().map(|result| result.verdict).max().unwrap_or(Verdict::Unknown);
     SightLine {
@@ -231,13 +251,13 @@ fn describe(sight: &Sight, samples: &[SampleView]) -> SightLine {
         in_view: sight.in_view(),
         clear: sight.clear,
         blocked_by: blocker.map(|(solid, _)| solid.id.clone()),
-        seen_through: sight.in_the_way().iter().filter(|solid| !solid.blocks).map(|solid| solid.id.clone()).collect(),
+        seen_through: passed.iter().map(|solid| solid.id.clone()).collect(),
         pixel: sight.look.pixel.to_array(),
         px_per_m: sight.look.across,
         px_per_m_up: sight.look.up,
         ground_m: sight.separation.ground,
-        slant_m: sight.separation.slant,
-        depression_deg: sight.separation.depression.deg(),
+        slant_m: sight.separation.slant(),
+        depression_deg: sight.separation.depression().deg(),
         incidence_deg: sight.incidence().map(Angle::deg),
         aim_slack_deg: sight.aim_slack().deg(),
         at: [sight.point.x, sight.point.y],

@@ -30,21 +30,40 @@ pub struct Look {
 pub struct Separation {
     /// Ground distance, m.
     pub ground: f64,
-    /// Slant distance, m.
-    pub slant: f64,
-    /// Bearing from here to there.
-    pub bearing: Angle,
-    /// Angle below the horizontal from here to there.
-    pub depression: Angle,
+    /// How far the point lies below, m.
+    pub drop: f64,
+    /// The horizontal direction from here to there, of length one.
+    pub towards: DVec2,
 }
 
 impl Separation {
     /// The separation from `from` to `to`; a point straight below or above lies on bearing `plumb`.
-    pub fn between(from: DVec3, to: DVec3, plumb: Angle) -> Self {
+    pub fn between(from: DVec3, to: DVec3, plumb: impl FnOnce() -> Angle) -> Self {
         let step = to - from;
-        let ground = step.x.hypot(step.y);
-        let bearing = if ground > 1e-9 { Angle::bearing_of(step.x, step.y) } else { plumb };
-        Separation { ground, slant: step.length(), bearing, depression: Angle::radians((-step.z).atan2(ground)) }
+        let flat = step.truncate();
+        let ground = flat.length();
+        let towards = if ground > 1e-9 {
+            flat / ground
+        } else {
+            let plumb = plumb();
+            DVec2::new(plumb.sin(), plumb.cos())
+        };
+        Separation { ground, drop: -step.z, towards }
+    }
+
+    /// Slant distance, m.
+    pub fn slant(&self) -> f64 {
+        self.ground.hypot(self.drop)
+    }
+
+    /// Bearing from here to there.
+    pub fn bearing(&self) -> Angle {
+        Angle::bearing_of(self.towards.x, self.towards.y)
+    }
+
+    /// Angle below the horizontal from here to there.
+    pub fn depression(&self) -> Angle {
+        Angle::radians(self.drop.atan2(self.ground))
     }
 }
 
@@ -65,6 +84,17 @@ impl View {
     /// Whether a point lands in the picture.
     pub fn holds(&self, point: DVec3) -> bool {
         self.pixel_of(point).is_some_and(|(_, inside)| inside)
+    }
+
+    /// Whether a point lands in the picture; `None` when it is not even in front of the head.
+    pub fn in_front(&self, point: DVec3) -> Option<bool> {
+        let direction = self.pose.to_camera(point - self.pose.position);
+        // Past the picture's corners nothing lands in it: most points are told apart without trigonometry.
+        if direction.z < self.projection.corner_cosine() * direction.length() {
+            return (direction.z > 0.0).then_some(false);
+        }
+        let in_view = self.projection.holds(self.projection.project(direction)?);
+        (direction.z > 0.0 || in_view).then_some(in_view)
     }
 
     /// Looks at a point. `None` when it is not in front of the head (nor in a picture that reaches

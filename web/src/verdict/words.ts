@@ -16,7 +16,7 @@ export const TASK_WORDS: Record<Task, string> = {
   inspect: "inspect", read: "read",
 };
 
-export const density = (value: number): string => (value >= 100 ? value.toFixed(0) : value.toFixed(1));
+export const density = (value: number): string => (value >= 100 ? value.toFixed(0) : String(Number(value.toFixed(1))));
 
 /** A rule's figure with its unit. */
 export function ruleValue(rule: RuleResult, value: number | null = rule.value): string {

@@ -24,7 +24,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         Angle::radians((sight.head.position().z - point.z - rise).atan2(ground)).deg()
     };
     let value = from_above(sight.point);
-    let worst = sight.corners(&[-1.0]).into_iter().map(from_above).fold(value, f64::max);
+    let worst = sight.corners([-1.0]).map(from_above).fold(value, f64::max);
     let (kept, tight) = (sight.rules.face_kept_deg, sight.rules.face_tight_deg);
     Some(RuleResult {
         rule: RuleName::FaceFromAbove,

@@ -9,7 +9,7 @@ use std::borrow::Cow;
 /// and the target nearer, farther, lower and higher.
 pub fn verdict(sight: &Sight) -> Verdict {
     let nominally = sight.in_view();
-    let at_worst = nominally && sight.corners(&[-1.0, 1.0]).into_iter().all(|corner| sight.head.surely_holds(corner));
+    let at_worst = nominally && sight.corners([-1.0, 1.0]).all(|corner| sight.head.surely_holds(corner));
     Verdict::of(nominally, at_worst)
 }
 

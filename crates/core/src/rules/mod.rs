@@ -138,7 +138,7 @@ pub struct RuleResult {
     /// Past this it is broken, where that differs from `limit`; between the two it is tight.
     #[schema(required)]
     pub broken_past: Option<f64>,
-    /// `px/m`, `deg` or `obstacles`.
+    /// `px/m`, `deg` or `blocked` (0 or 1).
     pub unit: &'static str,
     /// What follows.
     pub verdict: Verdict,
@@ -165,18 +165,18 @@ pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {
     ALL.iter().filter_map(|rule| rule(sight)).collect()
 }
 
-/// The verdict of all rules together: broken before unknown before tight before kept. The two that
-/// most often break, and cost most to report, are asked for their verdict alone.
+/// The verdict of all rules together: broken before unknown before tight before kept. What is broken as
+/// stated is told first, without asking what the uncertainties would do to it.
 pub(crate) fn verdict(sight: &Sight) -> Verdict {
-    let mut worst = in_view::verdict(sight);
-    if worst != Verdict::Broken {
-        worst = worst.max(clear::verdict(sight));
+    if !sight.in_view() || !sight.clear || sight.look.across < sight.target.need.px_per_m {
+        return Verdict::Broken;
     }
+    let mut worst = in_view::verdict(sight).max(clear::verdict(sight));
     for rule in &ALL[2..] {
+        worst = rule(sight).map_or(worst, |result| worst.max(result.verdict));
         if worst == Verdict::Broken {
             break;
         }
-        worst = rule(sight).map_or(worst, |result| worst.max(result.verdict));
     }
     worst
 }

@@ -9,15 +9,18 @@ use crate::sight_line::Sight;
 pub fn judge(sight: &Sight) -> Option<RuleResult> {
     let (value, limit) = (sight.look.across, sight.target.need.px_per_m);
     let nominally = value >= limit;
-    let worst = sight.corners(&[1.0]).into_iter().map(|corner| sight.head.least_across(corner)).fold(value, f64::min);
+    // Out of the picture there is nothing to be unsure about.
+    let worst = sight
+        .in_view()
+        .then(|| sight.corners([1.0]).map(|corner| sight.head.least_across(corner)).fold(value, f64::min));
     Some(RuleResult {
         rule: RuleName::PixelDensity,
         value: Some(value),
-        worst: Some(worst),
+        worst,
         limit,
         broken_past: None,
         unit: "px/m",
-        verdict: Verdict::of(nominally, nominally && worst >= limit),
+        verdict: Verdict::of(nominally, nominally && worst.is_none_or(|worst| worst >= limit)),
         basis: sight.target.need.basis.clone(),
     })
 }

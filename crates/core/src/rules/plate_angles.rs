@@ -11,7 +11,7 @@ use std::borrow::Cow;
 pub fn side(sight: &Sight) -> Option<RuleResult> {
     let (limit, _, basis) = limits(sight)?;
     let value = sight.target.facing.map(|facing| {
-        let to_camera = sight.separation.bearing + Angle::degrees(180.0);
+        let to_camera = sight.separation.bearing() + Angle::degrees(180.0);
         (to_camera - facing).wrapped().abs().deg()
     });
     let verdict = value.map_or(Verdict::Unknown, |value| Verdict::of(value <= limit, value <= limit));
@@ -27,7 +27,7 @@ pub fn vertical(sight: &Sight) -> Option<RuleResult> {
         step.z.abs().atan2(step.truncate().length()).to_degrees()
     };
     let value = steep(sight.point);
-    let worst = sight.corners(&[-1.0]).into_iter().map(steep).fold(value, f64::max);
+    let worst = sight.corners([-1.0]).map(steep).fold(value, f64::max);
     let verdict = Verdict::of(value <= limit, worst <= limit);
     Some(result(RuleName::PlateVertical, Some(value), Some(worst), limit, verdict, basis))
 }

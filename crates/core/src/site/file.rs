@@ -285,7 +285,8 @@ impl SiteFile {
 
     /// Reads a file of any version that this program knows, without validating its figures.
     pub fn parse(text: &str) -> Result<SiteFile, Vec<Fault>> {
-        let header: Header = read(text)?;
+        // Where the header cannot be read, reading it all names the place better.
+        let header: Header = read(text).map_err(|faults| read::<SiteFile>(text).err().unwrap_or(faults))?;
         if header.format != FORMAT {
             let message = format!("\"{}\" is not a site file; expected \"{FORMAT}\"", shortened(&header.format));
             return Err(vec![Fault::new("format", message)]);

@@ -5,7 +5,7 @@ use super::file::{CameraFile, FORMAT, HeadFile, Model, Obstacle, Point2, ShapeKi
 use crate::lens::Lens;
 use crate::rules::Rules;
 use crate::{Sensor, sampling};
-use geo::{LineString, Polygon, Validation};
+use geo::{Area, LineString, Polygon, Validation};
 use std::collections::HashSet;
 use std::ops::RangeInclusive;
 
@@ -13,6 +13,8 @@ use std::ops::RangeInclusive;
 const FAR_M: f64 = 100_000.0;
 /// Heights that a site may have, m.
 const HEIGHTS_M: RangeInclusive<f64> = 0.0..=500.0;
+/// An outline that encloses less than this encloses nothing, m².
+const LEAST_AREA_M2: f64 = 1e-6;
 /// How many of each a site may hold.
 const MOST_OBSTACLES: usize = 5_000;
 const MOST_TARGETS: usize = 2_000;
@@ -114,7 +116,8 @@ impl Check {
             return;
         }
         let ring = LineString::from(points.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>());
-        if !Polygon::new(ring, vec![]).is_valid() {
+        let area = Polygon::new(ring, vec![]);
+        if area.unsigned_area() < LEAST_AREA_M2 || !area.is_valid() {
             self.faults.push(Fault::new(path, "crosses or touches itself, or encloses nothing"));
         }
     }

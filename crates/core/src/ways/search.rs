@@ -178,13 +178,13 @@ impl Search<'_> {
         let from = DVec3::new(camera.position[0], camera.position[1], camera.height_m);
         let samples = &self.desk.site.targets()[self.desk.target_place].samples;
         let plumb = Angle::degrees(camera.heads[self.head].pan_deg);
-        let first = Separation::between(from, samples[0], plumb).bearing;
+        let first = Separation::between(from, samples[0], || plumb).bearing();
         let (mut pan, mut tilt) = ((f64::MAX, f64::MIN), (f64::MAX, f64::MIN));
         for sample in samples {
-            let apart = Separation::between(from, *sample, plumb);
-            let turn = (apart.bearing - first).wrapped().deg();
+            let apart = Separation::between(from, *sample, || plumb);
+            let turn = (apart.bearing() - first).wrapped().deg();
             pan = (pan.0.min(turn), pan.1.max(turn));
-            tilt = (tilt.0.min(apart.depression.deg()), tilt.1.max(apart.depression.deg()));
+            tilt = (tilt.0.min(apart.depression().deg()), tilt.1.max(apart.depression().deg()));
         }
         let bearing = (first.deg() + 0.5 * (pan.0 + pan.1)).rem_euclid(360.0);
         Change::Aim(neat(bearing, 0.1), neat(0.5 * (tilt.0 + tilt.1), 0.1))

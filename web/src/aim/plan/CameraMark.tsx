@@ -7,7 +7,7 @@ import { Handle } from "./Handle";
 import { type PlanView, toScreen, toSite, usePlanView } from "./planView";
 
 /** How far the aiming grip sits from the camera, px. */
-const GRIP = 58;
+const GRIP = 46;
 
 interface Props {
   view: PlanView;
@@ -21,6 +21,9 @@ export function CameraMark({ view, camera, inHand }: Props) {
   const edit = useSite((state) => state.edit);
   const [u, v] = toScreen(view, camera.position);
   const first = camera.heads[0];
+  // The name stands behind the camera, where it looks least.
+  const back = (((first?.pan_deg ?? 0) + 180) * Math.PI) / 180;
+  const name = [Math.sin(back) * 20, -Math.cos(back) * 17] as const;
   return (
     <g>
       {camera.heads.map((head) => (
@@ -43,7 +46,7 @@ export function CameraMark({ view, camera, inHand }: Props) {
           <path key={head.id} transform={`translate(${u} ${v}) rotate(${head.pan_deg})`} d="M-4.6 -6.5L-6.8 -14H6.8L4.6 -6.5Z" className="camera-lens" />
         ))}
         <circle cx={u} cy={v} r={7} className="camera-body" />
-        <text x={u + 10} y={v + 18} className="camera-name">{camera.name}</text>
+        <text x={u + name[0]} y={v + name[1] + 4} textAnchor="middle" className="camera-name">{camera.name}</text>
       </Handle>
     </g>
   );

@@ -13,10 +13,11 @@ export function SightLineMark({ view, shown }: { view: PlanView; shown: Shown })
   if (!result || !camera) return null;
   const [x0, y0] = toScreen(view, camera.position);
   const [x1, y1] = toScreen(view, result.at);
-  const long = Math.hypot(x1 - x0, y1 - y0);
+  const long = Math.max(Math.hypot(x1 - x0, y1 - y0), 1);
   const label = formatLength(result.slant_m, units, 1);
-  const angle = (Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI;
-  const upright = Math.abs(angle) > 90 ? angle + 180 : angle;
+  const half = label.length * 3.9 + 6;
+  // The length stands past the target, out of the way of both ends.
+  const [tu, tv] = [x1 + ((x1 - x0) / long) * (24 + half), y1 + ((y1 - y0) / long) * 32];
   const ends = shown.study?.section?.need_ends ?? [];
   return (
     <g className={`sight-line${result.clear ? "" : " sight-line-blocked"}`} aria-hidden="true">
@@ -31,14 +32,10 @@ export function SightLineMark({ view, shown }: { view: PlanView; shown: Shown })
           </text>
         );
       })}
-      {long > 46 && (
-        <g transform={`translate(${(x0 + x1) / 2} ${(y0 + y1) / 2}) rotate(${upright})`}>
-          <g transform="translate(0 -13)">
-            <rect x={-label.length * 3.9 - 6} y={-9} width={label.length * 7.8 + 12} height={18} rx={3} className="tag" />
-            <text textAnchor="middle" y={4} className="tag-text">{label}</text>
-          </g>
-        </g>
-      )}
+      <g transform={`translate(${tu} ${tv})`}>
+        <rect x={-half} y={-9} width={2 * half} height={18} rx={3} className="tag" />
+        <text textAnchor="middle" y={4} className="tag-text">{label}</text>
+      </g>
     </g>
   );
 }

@@ -27,7 +27,9 @@ export function PromiseForm({ target }: { target: Target }) {
   const move = (to: Point, gesture: boolean): void =>
     change("Move", (t) => moveTarget(t, to[0] - at[0], to[1] - at[1], 4), gesture ? "form-move" : "");
   return (
-    <div className="promise-form">
+    <details className="promise-more">
+      <summary>Figures of this promise</summary>
+      <div className="promise-form">
       <NameField name={target.name} onName={(name) => change("Rename", (t) => { t.name = name; })} />
       <div className="pair">
         <label className="stacked">Task
@@ -58,7 +60,8 @@ export function PromiseForm({ target }: { target: Target }) {
         <Measure label="East" value={at[0]} quantity={length(units)} min={-100000} max={100000} onChange={(v, g) => move([v, at[1]], g)} />
         <Measure label="North" value={at[1]} quantity={length(units)} min={-100000} max={100000} onChange={(v, g) => move([at[0], v], g)} />
       </div>
-    </div>
+      </div>
+    </details>
   );
 }
 

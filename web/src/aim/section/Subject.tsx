@@ -17,8 +17,8 @@ export function Subject({ cut, section, subject, verdict }: { cut: Cut; section:
     <g className="subject">
       {(subject === "face" || subject === "person") && (
         <g>
-          <circle cx={u} cy={head + unit * 0.13} r={Math.max(unit * 0.11, 2)} className="figure-ink" />
-          <path d={`M${u - unit * 0.17} ${ground}L${u - unit * 0.2} ${head + unit * 0.32}H${u + unit * 0.2}L${u + unit * 0.17} ${ground}Z`} className="figure-ink" />
+          <circle cx={u} cy={head + unit * 0.12} r={Math.max(unit * 0.115, 2)} className="figure-ink" />
+          <path d={body(u, ground, head, unit)} className="figure-ink" />
         </g>
       )}
       {(subject === "vehicle" || subject === "plate") && <path d={vehicle(cut, along)} className="figure-line" />}
@@ -33,4 +33,11 @@ export function Subject({ cut, section, subject, verdict }: { cut: Cut; section:
 function vehicle(cut: Cut, along: number): string {
   const outline: [number, number][] = [[0, 0.3], [0, 0.8], [1.1, 0.95], [1.7, 1.45], [3.2, 1.45], [4.2, 0.9], [4.2, 0.3]];
   return `M${outline.map(([x, y]) => cut.at(along + x, y).join(" ")).join("L")}Z`;
+}
+
+/** A standing person from the shoulders down. */
+function body(u: number, ground: number, head: number, unit: number): string {
+  const shoulder = head + unit * 0.3;
+  const hip = head + unit * 0.85;
+  return `M${u - unit * 0.2} ${shoulder}Q${u} ${shoulder - unit * 0.08} ${u + unit * 0.2} ${shoulder}L${u + unit * 0.15} ${hip}L${u + unit * 0.12} ${ground}H${u + unit * 0.02}L${u} ${hip}L${u - unit * 0.02} ${ground}H${u - unit * 0.12}L${u - unit * 0.15} ${hip}Z`;
 }
