@@ -646,7 +646,7 @@ export interface components {
              * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
              */
             broken_past: number | null;
-            /** @description `px/m`, `deg` or `obstacles`. */
+            /** @description `px/m`, `deg` or `blocked` (0 or 1). */
             unit: string;
             /** @description What follows. */
             verdict: components["schemas"]["Verdict"];
@@ -827,7 +827,7 @@ export interface components {
         ShapeKind: "point" | "line" | "area";
         /**
          * @description One head looking at one target. For a line or area the figures are those of the sample that
-         *     decides: the one with the worst verdict; of those one out of the picture, then one that is
+         *     decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
          *     blocked, then the one with the least density.
          */
         SightLine: {

@@ -4,7 +4,7 @@ import globals from "globals";
 import ts from "typescript-eslint";
 
 export default ts.config(
-  { ignores: ["dist", "src/engine/api.d.ts"] },
+  { ignores: ["web/dist", "web/src/engine/api.d.ts", "target", "data", "**/test-results"] },
   js.configs.recommended,
   ...ts.configs.strict,
   {

@@ -1,0 +1,104 @@
+//! The program as it is called: answers on standard output, faults on standard error, exit codes.
+
+use serde_json::{Value, json};
+use std::io::Write;
+use std::process::{Command, Output, Stdio};
+
+const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/tern-quay.json");
+
+fn call(args: &[&str], input: &[u8]) -> Output {
+    let mut program = Command::new(env!("CARGO_BIN_EXE_bright-angle"));
+    let mut running =
+        program.args(args).stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped()).spawn().unwrap();
+    // A program that refuses early may close its ear before all is said.
+    let _ = running.stdin.take().unwrap().write_all(input);
+    running.wait_with_output().unwrap()
+}
+
+fn text(bytes: &[u8]) -> String {
+    String::from_utf8(bytes.to_vec()).unwrap()
+}
+
+fn answer(args: &[&str]) -> Value {
+    let done = call(args, b"");
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    serde_json::from_slice(&done.stdout).unwrap()
+}
+
+#[test]
+fn evaluate_from_a_file_and_from_standard_input() {
+    let from_file = answer(&["evaluate", DEMO]);
+    assert_eq!(from_file["targets"].as_array().unwrap().len(), 9);
+    let done = call(&["evaluate", "-"], &std::fs::read(DEMO).unwrap());
+    assert_eq!(serde_json::from_slice::<Value>(&done.stdout).unwrap(), from_file);
+}
+
+#[test]
+fn ways_and_section_of_a_sight_line() {
+    let line = ["--camera", "c4", "--head", "h1", "--target", "t1"];
+    let ways = answer(&[&["ways", DEMO], &line[..]].concat());
+    assert_eq!(ways["why_none"], Value::Null);
+    assert_eq!(ways["ways"][0]["effects"][0], json!({"target": "t1", "before": "broken", "after": "kept"}));
+    assert_eq!(answer(&[&["section", DEMO], &line[..]].concat())["solids"][0]["id"], "o1");
+    let done = call(&["ways", DEMO, "--camera", "c99", "--head", "h1", "--target", "t1"], b"");
+    assert_eq!(
+        (done.status.code(), text(&done.stderr)),
+        (Some(2), "--camera: the site has no camera \"c99\"\n".into())
+    );
+}
+
+#[test]
+fn the_pocket_calculator() {
+    let found = answer(&["lens", "--distance-m", "18.9", "--task", "identify", "--json"]);
+    // f = n·s·w/W = 250 · 18.9 · 5.376 / 2688 by hand.
+    assert!((found["focal_mm"].as_f64().unwrap() - 9.45).abs() < 1e-12);
+    assert!((found["scene_width_m"].as_f64().unwrap() - 10.752).abs() < 1e-12);
+    for lens in found["lenses"].as_array().unwrap() {
+        assert_eq!(lens["reaches"], json!(lens["px_per_m"].as_f64().unwrap() >= 250.0), "{lens}");
+        assert_eq!(lens["reaches"], json!(lens["greatest_range_m"].as_f64().unwrap() >= 18.9), "{lens}");
+    }
+    let words = text(&call(&["lens", "--distance-m", "18.9", "--task", "identify"], b"").stdout);
+    assert!(words.contains("9.45 mm or longer"), "{words}");
+    for (args, path) in [
+        (["--distance-m", "NaN", "--task", "identify"], "--distance-m: "),
+        (["--distance-m", "20", "--task", "stare"], "--task: "),
+    ] {
+        let done = call(&[&["lens"], &args[..]].concat(), b"");
+        assert_eq!(done.status.code(), Some(2));
+        assert!(text(&done.stderr).starts_with(path), "{}", text(&done.stderr));
+    }
+    assert_eq!(call(&["lens", "--distance-m", "20", "--task", "read", "--sensor", "big"], b"").status.code(), Some(2));
+}
+
+#[test]
+fn faults_are_a_line_each_and_exit_code_two() {
+    let mut site: Value = serde_json::from_slice(&std::fs::read(DEMO).unwrap()).unwrap();
+    site["cameras"][3]["heads"][0]["focal_mm"] = json!(7);
+    site["targets"][1]["id"] = json!("t1");
+    let done = call(&["evaluate", "-"], site.to_string().as_bytes());
+    assert_eq!(done.status.code(), Some(2));
+    assert!(done.stdout.is_empty());
+    assert_eq!(
+        text(&done.stderr),
+        "targets[1].id: \"t1\" stands twice in targets\ncameras[3].heads[0].focal_mm: 7 is not the lens's 6\n"
+    );
+    for input in [&b"{"[..], b"", b"\xff\xfe", &b" ".repeat(9 * 1024 * 1024)] {
+        let done = call(&["evaluate", "-"], input);
+        assert_eq!(done.status.code(), Some(2));
+        assert_eq!(text(&done.stderr).lines().count(), 1);
+    }
+    let missing = call(&["evaluate", "/nowhere/at/all.json"], b"");
+    assert_eq!(missing.status.code(), Some(2));
+    assert!(text(&missing.stderr).starts_with("/nowhere/at/all.json: "));
+}
+
+#[test]
+fn schema_openapi_and_help() {
+    assert_eq!(answer(&["schema"])["$schema"], "https://json-schema.org/draft/2020-12/schema");
+    assert_eq!(answer(&["openapi"])["info"]["title"], "Bright Angle");
+    let help = text(&call(&["--help"], b"").stdout);
+    for command in ["evaluate", "ways", "section", "lens", "schema", "serve"] {
+        assert!(help.contains(command), "{help}");
+    }
+    assert!(!call(&["serve", "--port", "0"], b"").status.success(), "without a database there is nothing to serve");
+}

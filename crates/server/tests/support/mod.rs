@@ -1,0 +1,139 @@
+//! A PostgreSQL cluster of the tests' own, and a server on one of its databases.
+#![allow(dead_code)]
+
+use bright_angle::api::{Settings, build};
+use bright_angle::store::Store;
+use rocket::local::asynchronous::Client;
+use serde_json::{Value, json};
+use sqlx::Connection;
+use std::net::TcpListener;
+use std::os::unix::fs::PermissionsExt;
+use std::path::{Path, PathBuf};
+use std::process::Command;
+use std::sync::{Arc, Mutex, Weak};
+use tempfile::TempDir;
+
+/// A running cluster; it is stopped when the last test lets go of it.
+pub struct Cluster {
+    folder: TempDir,
+    pub port: u16,
+}
+
+static SHARED: Mutex<Weak<Cluster>> = Mutex::new(Weak::new());
+
+impl Cluster {
+    /// The cluster that tests share.
+    pub fn shared() -> Arc<Cluster> {
+        let mut shared = SHARED.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        shared.upgrade().unwrap_or_else(|| {
+            let cluster = Arc::new(Cluster::start());
+            *shared = Arc::downgrade(&cluster);
+            cluster
+        })
+    }
+
+    /// A cluster for one test alone.
+    pub fn start() -> Cluster {
+        let folder = tempfile::tempdir().unwrap();
+        // The server may run as another user than the tests.
+        std::fs::set_permissions(folder.path(), std::fs::Permissions::from_mode(0o755)).unwrap();
+        let port = TcpListener::bind("127.0.0.1:0").unwrap().local_addr().unwrap().port();
+        let cluster = Cluster { folder, port };
+        cluster.up();
+        cluster
+    }
+
+    pub fn up(&self) {
+        self.tool(&["start", self.folder.path().join("pg").to_str().unwrap(), &self.port.to_string()]);
+    }
+
+    pub fn down(&self) {
+        self.tool(&["stop", self.folder.path().join("pg").to_str().unwrap()]);
+    }
+
+    fn tool(&self, args: &[&str]) {
+        let done = Command::new(root().join("tools/cluster")).args(args).output().unwrap();
+        assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+    }
+
+    /// The address of a new, empty database.
+    pub async fn database(&self) -> String {
+        let name = format!("t{}", uuid::Uuid::new_v4().simple());
+        let admin = format!("postgres://bright_angle@127.0.0.1:{}/postgres", self.port);
+        let mut connection = sqlx::PgConnection::connect(&admin).await.unwrap();
+        sqlx::query(&format!("create database {name}")).execute(&mut connection).await.unwrap();
+        format!("postgres://bright_angle@127.0.0.1:{}/{name}", self.port)
+    }
+}
+
+impl Drop for Cluster {
+    fn drop(&mut self) {
+        self.down();
+    }
+}
+
+/// The project's folder.
+pub fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+/// A server on a new database of the shared cluster.
+pub struct Served {
+    pub client: Client,
+    pub database_url: String,
+    web: TempDir,
+    cluster: Option<Arc<Cluster>>,
+}
+
+impl Served {
+    pub async fn new() -> Served {
+        let cluster = Cluster::shared();
+        let mut served = Served::on(&cluster).await;
+        served.cluster = Some(cluster);
+        served
+    }
+
+    pub async fn on(cluster: &Cluster) -> Served {
+        let database_url = cluster.database().await;
+        let store = Store::open(&database_url).await.unwrap();
+        let web = tempfile::tempdir().unwrap();
+        std::fs::write(web.path().join("index.html"), "<!doctype html><title>front end</title>").unwrap();
+        let settings = Settings {
+            port: 0,
+            address: [127, 0, 0, 1].into(),
+            database_url: database_url.clone(),
+            web: web.path().to_owned(),
+            demo: None,
+        };
+        let client = Client::tracked(build(&settings, store)).await.unwrap();
+        Served { client, database_url, web, cluster: None }
+    }
+
+    pub async fn get(&self, path: &str) -> (u16, Value) {
+        read(self.client.get(path.to_owned()).dispatch().await).await
+    }
+
+    pub async fn post(&self, path: &str, body: impl ToString) -> (u16, Value) {
+        read(self.client.post(path.to_owned()).body(body.to_string()).dispatch().await).await
+    }
+
+    pub async fn put(&self, path: &str, body: impl ToString) -> (u16, Value) {
+        read(self.client.put(path.to_owned()).body(body.to_string()).dispatch().await).await
+    }
+}
+
+async fn read(response: rocket::local::asynchronous::LocalResponse<'_>) -> (u16, Value) {
+    let status = response.status().code;
+    let text = response.into_string().await.unwrap_or_default();
+    (status, serde_json::from_str(&text).unwrap_or(Value::String(text)))
+}
+
+/// The demo's site file.
+pub fn demo() -> Value {
+    serde_json::from_str(include_str!("../../../../demo/tern-quay.json")).unwrap()
+}
+
+/// A new site's request.
+pub fn creation() -> Value {
+    json!({"says": "New site", "site": demo()})
+}

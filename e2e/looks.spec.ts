@@ -1,0 +1,66 @@
+/** What the screens are to everybody: contrast and names, narrow screens, nothing from elsewhere. */
+import AxeBuilder from "@axe-core/playwright";
+import { type Page, expect, test } from "@playwright/test";
+import { Aim, keep } from "./support/aim";
+
+async function faultless(page: Page): Promise<void> {
+  const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
+  const words = found.violations.map((v) => `${v.id}: ${v.help}\n${v.nodes.map((node) => `  ${node.html.slice(0, 160)}\n  ${node.failureSummary ?? ""}`).join("\n")}`);
+  expect(words, words.join("\n")).toEqual([]);
+}
+
+for (const light of ["day", "night"]) {
+  test(`the screens meet WCAG AA by ${light}`, async ({ page, request }) => {
+    const aim = new Aim(page);
+    await page.addInitScript((dark) => {
+      localStorage.setItem("bright-angle/settings", JSON.stringify({ state: { units: "metres", dark }, version: 0 }));
+    }, light === "night");
+    await page.goto("/");
+    await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
+    await expect(page.getByRole("link", { name: "Harebell Veterinary Clinic" })).toBeVisible();
+    await faultless(page);
+    await aim.open(await keep(request));
+    await aim.take("Fuel berth till");
+    await expect(aim.ways().first()).toBeVisible();
+    await aim.promise("Fuel berth till").getByText("Figures of this promise").click();
+    await aim.evidence.getByText("Pixel density", { exact: true }).click();
+    await faultless(page);
+  });
+}
+
+test("on a phone nothing hangs over the edge, and what is touched is 44 px tall", async ({ browser, request }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  const aim = new Aim(page);
+  for (const address of ["/", `/#/site/${await keep(request)}`]) {
+    await page.goto(address);
+    await expect(page.getByRole("banner")).toBeVisible();
+    if (address !== "/") await expect(aim.verdict).toHaveText(/kept|tight|broken/);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    for (const button of await page.getByRole("button").filter({ visible: true }).all()) {
+      if ((await button.evaluate((element) => element.tagName)) !== "BUTTON") continue;
+      const box = await button.boundingBox();
+      expect(box?.height ?? 0, await button.innerText()).toBeGreaterThanOrEqual(43.5);
+    }
+  }
+  await context.close();
+});
+
+test("everything comes from the application itself, and the policy lets nothing else in", async ({ page, request }) => {
+  const elsewhere: string[] = [];
+  const complaints: string[] = [];
+  page.on("request", (asked) => { if (!/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(asked.url())) elsewhere.push(asked.url()); });
+  page.on("console", (message) => { if (message.type() === "error") complaints.push(message.text()); });
+  page.on("pageerror", (error) => complaints.push(error.message));
+  const aim = new Aim(page);
+  await page.goto("/");
+  await aim.open(await keep(request));
+  await aim.take("Fuel berth till");
+  await aim.ways().first().click();
+  await aim.saved();
+  await page.evaluate(() => document.fonts.ready);
+  const fonts = await page.evaluate(() => [...document.fonts].filter((font) => font.status === "loaded").map((font) => font.family.replaceAll('"', "")));
+  expect(new Set(fonts)).toEqual(new Set(["Barlow", "Barlow Semi Condensed", "IBM Plex Mono"]));
+  expect(elsewhere).toEqual([]);
+  expect(complaints).toEqual([]);
+});

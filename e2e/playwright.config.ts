@@ -1,0 +1,45 @@
+/** The real interface on the real server and a PostgreSQL cluster of its own, in Debian's Chromium. */
+import { chmodSync, mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { defineConfig } from "@playwright/test";
+
+const PORT = 8117;
+
+// Workers read this file again and find the folder that the runner made.
+if (!process.env["BRIGHT_ANGLE_DATA"]) {
+  const data = mkdtempSync(join(tmpdir(), "bright-angle-e2e-"));
+  // PostgreSQL may run as another user than the tests.
+  chmodSync(data, 0o755);
+  process.env["BRIGHT_ANGLE_DATA"] = data;
+}
+
+export default defineConfig({
+  testDir: ".",
+  testMatch: "*.spec.ts",
+  // One browser on a small machine; the tests share one server and each makes its own site.
+  workers: 1,
+  forbidOnly: true,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [["list"]],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    locale: "en-GB",
+    trace: "retain-on-failure",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+        "--disable-component-update", "--disable-sync",
+      ],
+    },
+  },
+  webServer: {
+    command: `../tools/serve target/debug/bright-angle ${PORT} "${process.env["BRIGHT_ANGLE_DATA"]}"`,
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    timeout: 90_000,
+    gracefulShutdown: { signal: "SIGTERM", timeout: 20_000 },
+  },
+});

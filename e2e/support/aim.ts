@@ -1,0 +1,99 @@
+/** The Aim screen as the tests take it in hand. */
+import { readFileSync } from "node:fs";
+import { type APIRequestContext, type Locator, type Page, expect } from "@playwright/test";
+
+export const ROOT = new URL("../..", import.meta.url).pathname;
+export const DEMO = `${ROOT}demo/tern-quay.json`;
+
+export interface Site {
+  name: string;
+  targets: { id: string; name: string; shape: { points: [number, number][] } }[];
+  cameras: { id: string; name: string; height_m: number; position: [number, number]; model: { name: string }; heads: { pan_deg: number; tilt_deg: number; focal_mm: number }[] }[];
+}
+
+export const demo = (): Site => JSON.parse(readFileSync(DEMO, "utf8")) as Site;
+
+/** Keeps a site on the server and answers its id. */
+export async function keep(request: APIRequestContext, site: unknown = demo()): Promise<string> {
+  const made = await request.post("/api/sites", { data: { says: "Test", site } });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { site_id: string }).site_id;
+}
+
+/** The newest revision that the server has. */
+export async function kept(request: APIRequestContext, id: string): Promise<{ number: number; site: Site }> {
+  const answer = await request.get(`/api/sites/${id}`);
+  return (await answer.json()) as { number: number; site: Site };
+}
+
+/** The id of the site that a page has open. */
+export const openId = (page: Page): string => /site\/([0-9a-f-]{36})/.exec(page.url())?.[1] ?? "";
+
+export class Aim {
+  readonly promises: Locator;
+  readonly evidence: Locator;
+  readonly section: Locator;
+  readonly verdict: Locator;
+  readonly density: Locator;
+  readonly saving: Locator;
+
+  constructor(readonly page: Page) {
+    this.promises = page.getByRole("region", { name: "Promises" });
+    this.evidence = page.getByRole("region", { name: "Evidence" });
+    this.section = page.getByRole("region", { name: "Section along the sight line" });
+    this.verdict = page.getByTestId("verdict");
+    this.density = page.getByTestId("density");
+    this.saving = page.getByTestId("saving");
+  }
+
+  /** Opens a site and waits for its figures. */
+  async open(id: string): Promise<void> {
+    await this.page.goto(`/#/site/${id}`);
+    await expect(this.verdict).toHaveText(/kept|tight|broken|unknown|behind/);
+  }
+
+  promise(name: string): Locator {
+    return this.promises.getByRole("listitem").filter({ hasText: name });
+  }
+
+  /** Takes a promise in hand. */
+  async take(name: string): Promise<void> {
+    await this.promise(name).locator(".promise-face").click();
+    await expect(this.evidence.getByRole("heading", { level: 2 })).toContainText(name);
+  }
+
+  /** The ways offered, once they are there. */
+  ways(): Locator {
+    return this.evidence.getByRole("button", { name: /^Try: / });
+  }
+
+  dial(label: string): Locator {
+    return this.evidence.getByRole("textbox", { name: label, exact: true });
+  }
+
+  async type(label: string, text: string): Promise<void> {
+    await this.dial(label).fill(text);
+    await this.dial(label).press("Enter");
+  }
+
+  async saved(): Promise<void> {
+    await expect(this.saving).toHaveText(/^Kept \d/);
+  }
+
+  /** Presses on one thing, drags through the way's points and lets go. */
+  async drag(handle: Locator, by: [number, number]): Promise<void> {
+    const [x, y] = await centre(handle);
+    const mouse = this.page.mouse;
+    await mouse.move(x, y);
+    await mouse.down();
+    for (let step = 1; step <= 8; step++) await mouse.move(x + (by[0] * step) / 8, y + (by[1] * step) / 8);
+    await mouse.up();
+  }
+}
+
+/** The middle of something on the screen. */
+export async function centre(of: Locator): Promise<[number, number]> {
+  const box = await of.boundingBox();
+  if (!box) throw new Error("not on the screen");
+  return [box.x + box.width / 2, box.y + box.height / 2];
+}
