@@ -42,6 +42,6 @@ test("an empty list, a site that is not there, and an empty site each say what t
   await page.unroute("**/api/sites");
   await page.goto("/#/site/00000000-0000-4000-8000-000000000000");
   await expect(page.getByText("There is no such site here")).toBeVisible();
-  await page.getByRole("link", { name: "All sites" }).click();
+  await page.getByRole("link", { name: "All sites", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
 });

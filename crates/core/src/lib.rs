@@ -33,6 +33,7 @@ mod evaluation;
 pub mod footprint;
 mod ground_edges;
 mod head;
+pub mod infrared;
 mod interval;
 pub mod lens;
 pub mod needs;

@@ -1,5 +1,6 @@
 //! The pocket calculator: a distance and a task in, a focal length out.
 
+use crate::infrared::stops_across;
 use crate::needs::{NeedSet, Task};
 use crate::site::file::Model;
 use crate::{Sensor, lens::FittedLens};
@@ -26,8 +27,22 @@ pub struct PocketAnswer {
     pub focal_mm: f64,
     /// Width of the scene there at that density: W/n, m.
     pub scene_width_m: f64,
+    /// The near end of the zone that the subject crosses, if one was given.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub near: Option<PocketNear>,
     /// Catalogue models that reach it, the least zoom first; then the ones that fall least short.
     pub lenses: Vec<PocketLens>,
+}
+
+/// What differs at the near end of a zone that one setting has to serve.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct PocketNear {
+    /// Slant distance there, m.
+    pub distance_m: f64,
+    /// Width of the scene there when the far end just gets its need, m.
+    pub scene_width_m: f64,
+    /// By how many stops infrared light is stronger there than at the far end.
+    pub infrared_stops: f64,
 }
 
 /// A catalogue model held against the question.
@@ -71,7 +86,20 @@ pub fn answer(distance_m: f64, task: Task, needs: NeedSet, sensor: Sensor, model
         sensor,
         focal_mm: need.px_per_m * distance_m * sensor.width_mm / sensor.width(),
         scene_width_m: sensor.width() / need.px_per_m,
+        near: None,
         lenses,
+    }
+}
+
+impl PocketAnswer {
+    /// The answer for a zone: the same lens and setting also serve `near_m`, m, the nearer end.
+    pub fn with_near_end(mut self, near_m: f64) -> Self {
+        self.near = Some(PocketNear {
+            distance_m: near_m,
+            scene_width_m: self.scene_width_m * near_m / self.distance_m,
+            infrared_stops: stops_across(near_m, self.distance_m),
+        });
+        self
     }
 }
 

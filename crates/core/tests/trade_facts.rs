@@ -2,6 +2,7 @@
 
 mod support;
 use bright_angle_core::needs::{NeedSet, Task};
+use bright_angle_core::{Sensor, pocket};
 use support::*;
 
 const FOOT: f64 = 0.3048;
@@ -85,6 +86,15 @@ fn a_level_plate_camera_looks_under_two_degrees() {
         assert_eq!(vertical["verdict"], "kept");
         assert!(vertical["basis"].as_str().unwrap().contains("common practice, no source"));
     }
+}
+
+#[test]
+fn one_setting_does_not_serve_plates_at_25_and_75_ft() {
+    // Common practice, no source: infrared exposure differs by 3.2 stops.
+    let sensor = Sensor { width_px: 1920, height_px: 1080, width_mm: 5.376, height_mm: 3.024 };
+    let zone =
+        pocket::answer(75.0 * FOOT, Task::Read, NeedSet::Edition2014, sensor, &[]).with_near_end(25.0 * FOOT).near;
+    assert_eq!(format!("{:.1}", zone.expect("a near end").infrared_stops), "3.2");
 }
 
 #[test]

@@ -59,11 +59,14 @@ fn the_pocket_calculator() {
     }
     let words = text(&call(&["lens", "--distance-m", "18.9", "--task", "identify"], b"").stdout);
     assert!(words.contains("9.45 mm or longer"), "{words}");
+    let zone = text(&call(&["lens", "--distance-m", "22.86", "--from-m", "7.62", "--task", "read"], b"").stdout);
+    assert!(zone.contains("infrared light 3.2 stops stronger"), "{zone}");
     for (args, path) in [
-        (["--distance-m", "NaN", "--task", "identify"], "--distance-m: "),
-        (["--distance-m", "20", "--task", "stare"], "--task: "),
+        (&["--distance-m", "NaN", "--task", "identify"][..], "--distance-m: "),
+        (&["--distance-m", "20", "--task", "stare"], "--task: "),
+        (&["--distance-m", "20", "--task", "read", "--from-m", "21"], "--from-m: "),
     ] {
-        let done = call(&[&["lens"], &args[..]].concat(), b"");
+        let done = call(&[&["lens"], args].concat(), b"");
         assert_eq!(done.status.code(), Some(2));
         assert!(text(&done.stderr).starts_with(path), "{}", text(&done.stderr));
     }

@@ -1,10 +1,10 @@
 /**
  * The study of the site in hand, kept up while the site changes under a drag.
  *
- * One request is under way at a time and the newest state goes next, so nothing piles up and stale
- * states are never computed. What is shown is always a site together with *its* study: for the few
- * milliseconds that an answer takes the pair before it stays; past that the site is shown without
- * figures. An old answer never stands beside a new position.
+ * One request is under way at a time and the newest state goes next, so nothing piles up and most stale
+ * states are never computed; a stale one that takes too long is cancelled. What is shown is always a site
+ * together with *its* study: for the few milliseconds that an answer takes the pair before it stays; past
+ * that the site is shown without figures. An old answer never stands beside a new position.
  */
 import { useEffect, useMemo, useState } from "react";
 import { type Engine } from "./engine";
@@ -18,8 +18,9 @@ const RETRY = 1500;
 
 export interface Shown {
   site: SiteFile;
+  /** The sight line in hand. */
   line: Line | null;
-  /** The study of exactly this site and line; null while there is none. */
+  /** The study of exactly this site; null while there is none. Its section may be missing for a moment. */
   study: Study | null;
   /** The server does not answer. */
   away: boolean;
@@ -35,7 +36,7 @@ interface Wanted {
 /** Works through wanted states, newest first, one at a time. */
 class StudyRunner {
   private wanted: Wanted | null = null;
-  private busy: AbortController | null = null;
+  private busy: { control: AbortController; wanted: Wanted } | null = null;
   private timer = 0;
   private lost: ReturnType<typeof setTimeout> | undefined;
 
@@ -49,14 +50,21 @@ class StudyRunner {
     if (!this.busy) void this.next();
     // Without an answer in time, show where things are and no figures.
     window.clearTimeout(this.timer);
-    this.timer = window.setTimeout(() => {
-      if (this.wanted === wanted) this.show({ ...wanted, study: null, away: false, faults: null });
-    }, PATIENCE);
+    this.timer = window.setTimeout(() => this.runOut(wanted), PATIENCE);
+  }
+
+  private runOut(wanted: Wanted): void {
+    if (this.wanted !== wanted) return;
+    this.show({ ...wanted, study: null, away: false, faults: null });
+    if (this.busy && this.busy.wanted !== wanted) {
+      this.busy.control.abort();
+      void this.next();
+    }
   }
 
   stop(): void {
     this.wanted = null;
-    this.busy?.abort();
+    this.busy?.control.abort();
     window.clearTimeout(this.timer);
     clearTimeout(this.lost);
   }
@@ -66,10 +74,10 @@ class StudyRunner {
     if (!wanted) return;
     clearTimeout(this.lost);
     const control = new AbortController();
-    this.busy = control;
+    this.busy = { control, wanted };
     const outcome = await this.run(wanted, control.signal);
-    this.busy = null;
     if (control.signal.aborted) return;
+    this.busy = null;
     const newest = this.wanted === wanted;
     if (outcome.study || newest) this.show(outcome);
     if (newest) window.clearTimeout(this.timer);
@@ -98,5 +106,7 @@ export function useStudy(engine: Engine, site: SiteFile, line: Line | null): Sho
     const inHand = camera && head && target ? { camera, head, target } : null;
     runner.want({ site, line: inHand });
   }, [runner, site, camera, head, target]);
-  return shown;
+  const section = shown.study?.section;
+  const ofLine = section?.camera === camera && section?.head === head && section?.target === target;
+  return { ...shown, line, study: shown.study && { ...shown.study, section: ofLine ? (section ?? null) : null } };
 }

@@ -11,6 +11,9 @@ pub struct LensArgs {
     /// Slant distance to the target, m
     #[arg(long)]
     distance_m: f64,
+    /// Nearer end of the zone that the subject crosses, slant, m: one setting serves both ends
+    #[arg(long)]
+    from_m: Option<f64>,
     /// monitor, detect, observe, recognise, identify, inspect or read
     #[arg(long)]
     task: String,
@@ -30,6 +33,9 @@ pub fn lens(args: &LensArgs) -> Answer {
     if !(0.1..=100_000.0).contains(&args.distance_m) {
         return Err(fault("--distance-m", &format!("{} is outside 0.1 to 100000 m", args.distance_m)));
     }
+    if let Some(near) = args.from_m.filter(|near| !(0.1..=args.distance_m).contains(near)) {
+        return Err(fault("--from-m", &format!("{near} is outside 0.1 to the distance, {} m", args.distance_m)));
+    }
     let task = Task::named(&args.task).ok_or_else(|| {
         let words: Vec<&str> = Task::ALL.iter().map(|task| task.word()).collect();
         fault("--task", &format!("\"{}\" is none of {}", args.task, words.join(", ")))
@@ -46,7 +52,10 @@ pub fn lens(args: &LensArgs) -> Answer {
         )
     })?;
     let models = catalogue::models().map_err(|fault| vec![fault])?;
-    let answer = pocket::answer(args.distance_m, task, needs, sensor, &models);
+    let mut answer = pocket::answer(args.distance_m, task, needs, sensor, &models);
+    if let Some(near) = args.from_m {
+        answer = answer.with_near_end(near);
+    }
     if args.json { compute::json(&answer) } else { Ok(text(&answer)) }
 }
 
@@ -83,6 +92,13 @@ fn text(answer: &pocket::PocketAnswer) -> String {
         "On {} × {} px, {} mm wide: focal length {:.2} mm or longer; picture there at most {:.2} m wide",
         s.width_px, s.height_px, s.width_mm, answer.focal_mm, answer.scene_width_m
     );
+    if let Some(near) = answer.near {
+        let _ = writeln!(
+            out,
+            "At the near end, {} m: picture {:.2} m wide; infrared light {:.1} stops stronger than at {} m",
+            near.distance_m, near.scene_width_m, near.infrared_stops, answer.distance_m
+        );
+    }
     let _ = writeln!(out, "\n{:<34} {:>8} {:>8} {:>9} {:>9}", "Catalogue", "set to", "px/m", "reaches", "picture");
     for lens in &answer.lenses {
         let _ = writeln!(

@@ -23,7 +23,7 @@ export function EvidencePanel({ shown }: { shown: Shown }) {
   const head = inHand ? headOf(shown.site, inHand.camera, inHand.head) : undefined;
   const target = targetId ? targetOf(shown.site, targetId) : undefined;
   const result = lineResult(shown);
-  const settled = shown.study !== null && shown.line !== null;
+  const settled = shown.study !== null;
   const ways = useWays(serverEngine, shown.site, shown.line, settled && result?.verdict !== "kept", units);
   if (!camera || !head) {
     return (

@@ -14,6 +14,11 @@ interface Props {
   testId?: string;
 }
 
+interface Held {
+  box: DOMRect | undefined;
+  gesture: string;
+}
+
 export function Handle({ label, className = "", pressed, onChoose, onDrag, children, testId }: Props) {
   const bind = useDrag(
     ({ xy, first, event, tap, currentTarget, startTime, memo }) => {
@@ -22,12 +27,12 @@ export function Handle({ label, className = "", pressed, onChoose, onDrag, child
         onChoose?.();
         return undefined;
       }
-      const box = (memo as DOMRect | undefined) ?? (currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-      if (box) {
-        const at: Point = [xy[0] - box.left, xy[1] - box.top];
-        onDrag?.({ at, first, gesture: `${label}-${startTime}` });
-      }
-      return box;
+      // One gesture keeps its name from press to release, whatever becomes of the label meanwhile.
+      const held = (memo as Held | undefined) ?? {
+        box: (currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect(), gesture: `${label}-${startTime}`,
+      };
+      if (held.box) onDrag?.({ at: [xy[0] - held.box.left, xy[1] - held.box.top], first, gesture: held.gesture });
+      return held;
     },
     { filterTaps: true, pointer: { keys: false } },
   );

@@ -43,15 +43,15 @@ export function ReliefLegend({ footprints, needs }: { footprints: Footprint[]; n
   const bands = footprints[0]?.bands ?? [];
   if (bands.length === 0) return null;
   return (
-    <dl className="legend" aria-label="Pixel density at eye height, 1.6 m">
+    <div className="legend" role="group" aria-label="Pixel density at eye height, 1.6 m">
       {bands.map((band, depth) => (
         <div key={band.task}>
           <span className={`legend-swatch depth-${depth}`} />
-          <dt>{needs === "2025" ? STEPS_2025[band.task] : band.task}</dt>
-          <dd className="figure">{density(band.px_per_m)}</dd>
+          <span>{needs === "2025" ? STEPS_2025[band.task] : band.task}</span>
+          <span className="legend-figure figure">{density(band.px_per_m)}</span>
         </div>
       ))}
       <div className="legend-unit">px/m at eye height</div>
-    </dl>
+    </div>
   );
 }

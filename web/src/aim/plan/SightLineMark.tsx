@@ -25,9 +25,11 @@ export function SightLineMark({ view, shown }: { view: PlanView; shown: Shown })
       <line x1={x0} y1={y0} x2={x1} y2={y1} className="sight-line-ray" data-testid="sight-line" />
       {ends.map((end) => {
         const share = end.ground_m / result.ground_m;
-        if (share < 0.12 || share > 2.6) return null;
+        // Beside the line, clear of the camera and its grip.
+        if (share * long < 62 || share > 2.6) return null;
+        const [du, dv] = [((y1 - y0) / long) * 16, ((x0 - x1) / long) * 16];
         return (
-          <text key={end.task} x={x0 + (x1 - x0) * share} y={y0 + (y1 - y0) * share + 4} className="contour-label" textAnchor="middle">
+          <text key={end.task} x={x0 + (x1 - x0) * share - du} y={y0 + (y1 - y0) * share - dv + 4} className="contour-label" textAnchor="middle">
             {Math.round(end.px_per_m)}
           </text>
         );
