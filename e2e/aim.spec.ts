@@ -194,6 +194,47 @@ test("targets and cameras are added, renamed, duplicated, deleted, and get anoth
   await expect.poll(() => names("cameras")).not.toContain("Lamp post");
 });
 
+test("an obstacle put into a sight line breaks the promise; it is shaped, moved and taken out", async ({ page, request }) => {
+  const aim = new Aim(page);
+  const id = await keep(request);
+  await aim.open(id);
+  await aim.take("Pontoon head");
+  await aim.ways().first().click();
+  await expect(aim.verdict).toHaveText("kept");
+  const obstacle = async (): Promise<{ name: string; outline: [number, number][]; top_m: number; closed: boolean } | undefined> =>
+    ((await kept(request, id)).site as unknown as { obstacles: { name: string; outline: [number, number][]; top_m: number; closed: boolean }[] }).obstacles[10];
+
+  const [cx, cy] = await centre(page.getByTestId("camera-c4").locator(".camera-body"));
+  const [tx, ty] = await centre(page.getByTestId("target-t5").locator(".reach"));
+  await page.getByRole("button", { name: "Add an obstacle" }).click();
+  await page.mouse.click(cx + 0.6 * (tx - cx), cy + 0.6 * (ty - cy));
+  const card = page.getByRole("region", { name: /^Obstacle / });
+  await expect(aim.verdict).toHaveText("broken");
+  await expect(aim.evidence.locator(".rule").filter({ hasText: "Clear line" })).toContainText("Obstacle 11");
+
+  await card.getByRole("textbox", { name: "Name of the obstacle" }).fill("Container");
+  await card.getByRole("textbox", { name: "Name of the obstacle" }).press("Enter");
+  await card.getByRole("textbox", { name: "Top", exact: true }).fill("1 ft");
+  await card.getByRole("textbox", { name: "Top", exact: true }).press("Enter");
+  await expect(aim.verdict).toHaveText("kept");
+  await card.getByRole("switch").click();
+  await expect.poll(obstacle).toMatchObject({ name: "Container", top_m: 0.3048, closed: false });
+
+  await page.getByRole("button", { name: "Put a corner into side 1 of Container" }).press("Enter");
+  await expect.poll(async () => (await obstacle())?.outline.length).toBe(5);
+  await page.getByRole("button", { name: "Corner 2 of Container" }).press("Delete");
+  await expect.poll(async () => (await obstacle())?.outline.length).toBe(4);
+  const before = (await obstacle())?.outline;
+  await aim.drag(page.getByRole("button", { name: "Corner 1 of Container" }).locator("rect"), [-12, 8]);
+  await expect.poll(async () => (await obstacle())?.outline[0]).not.toEqual(before?.[0]);
+  expect((await obstacle())?.outline.slice(1)).toEqual(before?.slice(1));
+
+  await card.getByRole("button", { name: "Delete" }).click();
+  await expect.poll(obstacle).toBeUndefined();
+  await page.keyboard.press("Control+Z");
+  await expect.poll(async () => (await obstacle())?.name).toBe("Container");
+});
+
 test("the keyboard does everything that a hand does", async ({ page, request }) => {
   const aim = new Aim(page);
   const id = await keep(request);

@@ -1,4 +1,4 @@
-/** What is in hand on the Aim screen: a promise, a head, something to be placed. */
+/** What is in hand on the Aim screen: a promise, a head, an obstacle, something to be placed. */
 import { create } from "zustand";
 
 export interface HeadInHand {
@@ -9,20 +9,26 @@ export interface HeadInHand {
 interface InHand {
   target: string | null;
   head: HeadInHand | null;
-  placing: "target" | "camera" | null;
+  obstacle: string | null;
+  placing: "target" | "camera" | "obstacle" | null;
   /** Takes a promise; its best head follows unless one is named. */
   takeTarget(target: string | null, head?: HeadInHand | null): void;
   takeHead(head: HeadInHand | null): void;
+  /** Takes an obstacle, beside the sight line in hand. */
+  takeObstacle(obstacle: string | null): void;
   place(what: InHand["placing"]): void;
   drop(): void;
 }
 
+const free = { placing: null, obstacle: null };
+
 export const useInHand = create<InHand>((set) => ({
   target: null,
   head: null,
-  placing: null,
-  takeTarget: (target, head = null) => set({ target, head, placing: null }),
-  takeHead: (head) => set({ head, placing: null }),
-  place: (placing) => set({ placing }),
-  drop: () => set({ target: null, head: null, placing: null }),
+  ...free,
+  takeTarget: (target, head = null) => set({ ...free, target, head }),
+  takeHead: (head) => set({ ...free, head }),
+  takeObstacle: (obstacle) => set({ ...free, obstacle }),
+  place: (placing) => set({ ...free, placing }),
+  drop: () => set({ ...free, target: null, head: null }),
 }));

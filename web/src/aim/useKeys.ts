@@ -53,6 +53,7 @@ function plainKey(event: KeyboardEvent, targets: string[]): boolean {
     case "k": case "K": return step(targets, -1);
     case "t": case "T": inHand.place("target"); return true;
     case "c": case "C": inHand.place("camera"); return true;
+    case "o": case "O": inHand.place("obstacle"); return true;
     case "Escape": inHand.place(null); return true;
     case "?": useKeysHelp.getState().show(true); return true;
     default: return false;

@@ -13,12 +13,17 @@ export function themeOf(dark: boolean): ThemeConfig {
       colorLink: dark ? "#9fd0dc" : "#17596a",
       colorBgBase: dark ? "#141a20" : "#fffdf7",
       colorTextBase: dark ? "#f1ece0" : "#18222d",
+      colorBgContainer: dark ? "#1a2129" : "#fffdf7",
+      colorBgElevated: dark ? "#232c35" : "#fffdf7",
+      colorBorder: dark ? "#4a545d" : "#d3cab4",
+      colorBorderSecondary: dark ? "#313b45" : "#e0d9c7",
       fontFamily: "Barlow, sans-serif",
       fontSize: 15,
       borderRadius: 3,
       wireframe: false,
     },
     components: {
+      Table: { headerBg: dark ? "#232c35" : "#f5f1e6", headerSplitColor: "transparent", rowHoverBg: dark ? "#33290f" : "#fff2d1" },
       Button: { primaryColor: dark ? "#18222d" : "#fffdf7", fontWeight: 500 },
     },
   };

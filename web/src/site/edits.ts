@@ -1,5 +1,5 @@
 /** Edits of a site file, each a plain function on the draft that is being changed. */
-import type { Camera, CameraHead, Line, Model, Point, SiteFile, Target } from "../engine/types";
+import type { Camera, CameraHead, Line, Model, Obstacle, Point, SiteFile, Target } from "../engine/types";
 
 /** An id that the list does not have yet: the letter and the next free number. */
 export function freshId(letter: string, taken: { id: string }[]): string {
@@ -14,10 +14,15 @@ export function headOf(site: SiteFile, camera: string, head: string): CameraHead
   return cameraOf(site, camera)?.heads.find((h) => h.id === head);
 }
 
+export const obstacleOf = (site: SiteFile, id: string): Obstacle | undefined => site.obstacles?.find((o) => o.id === id);
+
 /** The middle of a target's points. */
-export function middle(target: Target): Point {
-  const sum = target.shape.points.reduce<Point>((a, p) => [a[0] + (p[0] ?? 0), a[1] + (p[1] ?? 0)], [0, 0]);
-  const n = target.shape.points.length || 1;
+export const middle = (target: Target): Point => mean(target.shape.points);
+
+/** The mean of some points. */
+export function mean(points: number[][]): Point {
+  const sum = points.reduce<Point>((a, p) => [a[0] + (p[0] ?? 0), a[1] + (p[1] ?? 0)], [0, 0]);
+  const n = points.length || 1;
   return [sum[0] / n, sum[1] / n];
 }
 
@@ -68,7 +73,7 @@ export function duplicateTarget(site: SiteFile, id: string): string | null {
   const copy = structuredClone(plain(target));
   copy.id = freshId("t", site.targets);
   copy.name = `${target.name} (copy)`.slice(0, 200);
-  copy.shape.points = copy.shape.points.map(([x = 0, y = 0]) => [x + 1, y - 1]);
+  moveTarget(copy, 1, -1);
   site.targets.push(copy);
   return copy.id;
 }
@@ -83,6 +88,42 @@ export function duplicateCamera(site: SiteFile, id: string): string | null {
   copy.position = [x + 1, y - 1];
   site.cameras.push(copy);
   return copy.id;
+}
+
+/** Adds a solid block, to be shaped by its corners. */
+export function addObstacle(site: SiteFile, [x, y]: Point): string {
+  site.obstacles ??= [];
+  const id = freshId("o", site.obstacles);
+  const outline = [[-3, -2], [3, -2], [3, 2], [-3, 2]].map(([east = 0, north = 0]) => roundPoint([x + east, y + north]));
+  site.obstacles.push({ id, name: `Obstacle ${site.obstacles.length + 1}`, kind: "building", outline, closed: true, base_m: 0, top_m: 3, see_through: 0 });
+  return id;
+}
+
+export function duplicateObstacle(site: SiteFile, id: string): string | null {
+  const obstacle = obstacleOf(site, id);
+  if (!obstacle || !site.obstacles) return null;
+  const copy = structuredClone(plain(obstacle));
+  copy.id = freshId("o", site.obstacles);
+  copy.name = `${obstacle.name} (copy)`.slice(0, 200);
+  copy.outline = shifted(copy.outline, 1, -1, 2);
+  site.obstacles.push(copy);
+  return copy.id;
+}
+
+/** How few corners an outline may have. */
+const leastCorners = (obstacle: Obstacle): number => (obstacle.closed === false ? 2 : 3);
+
+/** Takes a corner out, if enough are left. */
+export function removeCorner(obstacle: Obstacle, place: number): void {
+  if (obstacle.outline.length > leastCorners(obstacle)) obstacle.outline.splice(place, 1);
+}
+
+/** Makes a filled outline of a thin wall, or the other way round. */
+export function setFilled(obstacle: Obstacle, filled: boolean): void {
+  obstacle.closed = filled;
+  const [[x0 = 0, y0 = 0] = [], [x1 = 0, y1 = 0] = []] = obstacle.outline;
+  // Two corners enclose nothing: a third one is put beside them.
+  if (filled && obstacle.outline.length < 3) obstacle.outline.push(roundPoint([x1 - (y1 - y0) / 3, y1 + (x1 - x0) / 3]));
 }
 
 /** Sets another model; focal lengths that its lens does not have go to the nearest that it has. */
@@ -117,8 +158,11 @@ export function setSlant(site: SiteFile, line: Line, slant: number): void {
 }
 
 export function moveTarget(target: Target, east: number, north: number, decimals = 2): void {
-  target.shape.points = target.shape.points.map(([x = 0, y = 0]) => [rounded(x + east, decimals), rounded(y + north, decimals)]);
+  target.shape.points = shifted(target.shape.points, east, north, decimals);
 }
+
+export const shifted = (points: number[][], east: number, north: number, decimals: number): Point[] =>
+  points.map(([x = 0, y = 0]) => [rounded(x + east, decimals), rounded(y + north, decimals)]);
 
 /** Gives a target another shape about the same place. */
 export function setShape(target: Target, kind: Target["shape"]["kind"]): void {

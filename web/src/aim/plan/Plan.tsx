@@ -3,7 +3,8 @@ import { Button } from "antd";
 import type { Shown } from "../../engine/useStudy";
 import { CameraMark } from "./CameraMark";
 import { Furniture, Grid } from "./Furniture";
-import { Obstacles } from "./Obstacles";
+import { ObstacleCard } from "./ObstacleCard";
+import { ObstacleCorners, Obstacles } from "./Obstacles";
 import { Relief, ReliefLegend } from "./Relief";
 import { SightLineMark } from "./SightLineMark";
 import { TargetMark } from "./TargetMark";
@@ -40,6 +41,7 @@ export function Plan({ shown }: { shown: Shown }) {
             {shown.site.targets.map((t) => (
               <TargetMark key={t.id} view={view} target={t} verdict={results.get(t.id)?.verdict ?? null} inHand={t.id === target} />
             ))}
+            <ObstacleCorners view={view} site={shown.site} />
             <Furniture view={view} />
           </>
         )}
@@ -50,9 +52,10 @@ export function Plan({ shown }: { shown: Shown }) {
         <Button size="small" aria-label="Zoom out" onClick={() => view.set(zoomed(view, 1 / 1.4, toScreen(view, view.centre)))}>−</Button>
         <Button size="small" onClick={() => view.set(fitting(shown.site, view.size))}>All</Button>
       </div>
+      <ObstacleCard site={shown.site} />
       {placing && (
         <div className="plan-banner" role="status">
-          Click where the {placing} {placing === "camera" ? "sits" : "is"}. Enter takes the middle.
+          Click where the {placing} {placing === "camera" ? "sits" : placing === "obstacle" ? "stands" : "is"}. Enter takes the middle.
           <Button size="small" onClick={() => place(null)}>Leave it</Button>
         </div>
       )}

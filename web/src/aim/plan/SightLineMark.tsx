@@ -25,8 +25,9 @@ export function SightLineMark({ view, shown }: { view: PlanView; shown: Shown })
       <line x1={x0} y1={y0} x2={x1} y2={y1} className="sight-line-ray" data-testid="sight-line" />
       {ends.map((end) => {
         const share = end.ground_m / result.ground_m;
-        // Beside the line, clear of the camera and its grip.
-        if (share * long < 62 || share > 2.6) return null;
+        // Beside the line, clear of the camera, its grip and the length.
+        const underTag = Math.abs((share - 1) * long - 24 - half) < half + 14;
+        if (share * long < 62 || underTag || share > 2.6) return null;
         const [du, dv] = [((y1 - y0) / long) * 16, ((x0 - x1) / long) * 16];
         return (
           <text key={end.task} x={x0 + (x1 - x0) * share - du} y={y0 + (y1 - y0) * share - dv + 4} className="contour-label" textAnchor="middle">

@@ -1,9 +1,10 @@
 /** A target on the plan with its verdict: drag it to move it, drag its corners to shape it. */
 import type { Target, Verdict } from "../../engine/types";
-import { middle, moveTarget, roundPoint, targetOf } from "../../site/edits";
+import { middle, moveTarget, targetOf } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { VerdictShape } from "../../verdict/VerdictMark";
 import { useInHand } from "../inHand";
+import { Corner } from "./Corner";
 import { Handle } from "./Handle";
 import { type PlanView, toScreen, toSite, usePlanView } from "./planView";
 
@@ -52,26 +53,16 @@ export function TargetMark({ view, target, verdict, inHand }: Props) {
         <g transform={`translate(${u} ${v})`}><VerdictShape verdict={verdict} /></g>
       </Handle>
       {inHand && points.length > 1 && points.map((point, place) => (
-        <Corner key={place} target={target} place={place} at={point} />
+        <Corner
+          key={place} label={`Corner ${place + 1} of ${target.name}`} at={point}
+          onMove={(to, gesture) =>
+            edit(`Shape ${target.name}`, (site) => {
+              const shaped = targetOf(site, target.id);
+              if (shaped) shaped.shape.points[place] = to;
+            }, gesture)
+          }
+        />
       ))}
     </g>
-  );
-}
-
-function Corner({ target, place, at: [u, v] }: { target: Target; place: number; at: [number, number] }) {
-  const edit = useSite((state) => state.edit);
-  return (
-    <Handle
-      label={`Corner ${place + 1} of ${target.name}`} className="corner"
-      onDrag={({ at, gesture }) =>
-        edit(`Shape ${target.name}`, (site) => {
-          const shaped = targetOf(site, target.id);
-          if (shaped) shaped.shape.points[place] = roundPoint(toSite(usePlanView.getState(), at));
-        }, gesture)
-      }
-    >
-      <circle cx={u} cy={v} r={14} className="reach" />
-      <rect x={u - 4.5} y={v - 4.5} width={9} height={9} className="corner-knob" />
-    </Handle>
   );
 }

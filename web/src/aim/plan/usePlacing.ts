@@ -1,8 +1,8 @@
-/** Puts a new target or camera on the plan. */
+/** Puts a new target, camera or obstacle on the plan. */
 import { useEffect, useState } from "react";
 import { serverEngine } from "../../engine/engine";
 import type { Model, Point } from "../../engine/types";
-import { addCamera, addTarget, targetOf } from "../../site/edits";
+import { addCamera, addObstacle, addTarget, targetOf } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { useInHand } from "../inHand";
 import { toSite, usePlanView } from "./planView";
@@ -27,13 +27,16 @@ export function useCatalogue(): Model[] {
 export function usePlacing(): (at: Point) => void {
   const models = useCatalogue();
   return (at) => {
-    const { placing, target, takeTarget, takeHead } = useInHand.getState();
+    const { placing, target, takeTarget, takeHead, takeObstacle } = useInHand.getState();
     const where = toSite(usePlanView.getState(), at);
     const { edit } = useSite.getState();
     let made = "";
     if (placing === "target") {
       edit("Add a target", (site) => { made = addTarget(site, where); });
       takeTarget(made);
+    } else if (placing === "obstacle") {
+      edit("Add an obstacle", (site) => { made = addObstacle(site, where); });
+      takeObstacle(made);
     } else if (placing === "camera") {
       const model = models.find((m) => m.name === FIRST_MODEL) ?? models[0];
       if (!model) return;

@@ -9,7 +9,7 @@ import { Measure, length, plain } from "../../units/Measure";
 
 const SUBJECTS = [["person", "person"], ["face", "face"], ["vehicle", "vehicle"], ["plate", "number plate"], ["scene", "scene"]] as const;
 const TASKS = ["monitor", "detect", "observe", "recognise", "identify", "inspect", "read"] as const;
-const HOW = [["plan", "read off the plan"], ["laser", "measured by laser"], ["guess", "guessed by eye"]] as const;
+const HOW = [["plan", "off the plan"], ["laser", "by laser"], ["guess", "by eye"]] as const;
 const SHAPES = [["point", "a point"], ["line", "a line"], ["area", "an area"]] as const;
 
 const options = (pairs: readonly (readonly [string, string])[]): { value: string; label: string }[] =>

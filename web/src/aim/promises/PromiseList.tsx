@@ -1,4 +1,5 @@
 /** What must be seen: each promise with what it needs, what it gets, and how it stands. */
+import { PlusOutlined } from "@ant-design/icons";
 import { Button, Dropdown } from "antd";
 import type { Target, TargetResult } from "../../engine/types";
 import type { Shown } from "../../engine/useStudy";
@@ -42,8 +43,9 @@ export function PromiseList({ shown }: { shown: Shown }) {
         })}
       </ol>
       <div className="promise-add">
-        <Button onClick={() => place("target")} type={targets.length === 0 ? "primary" : "default"}>Add a target</Button>
-        <Button onClick={() => place("camera")} type={targets.length > 0 && cameras.length === 0 ? "primary" : "default"}>Add a camera</Button>
+        <Button size="small" icon={<PlusOutlined />} aria-label="Add a target" onClick={() => place("target")} type={targets.length === 0 ? "primary" : "default"}>Target</Button>
+        <Button size="small" icon={<PlusOutlined />} aria-label="Add a camera" onClick={() => place("camera")} type={targets.length > 0 && cameras.length === 0 ? "primary" : "default"}>Camera</Button>
+        <Button size="small" icon={<PlusOutlined />} aria-label="Add an obstacle" onClick={() => place("obstacle")}>Obstacle</Button>
       </div>
     </section>
   );

@@ -1,0 +1,65 @@
+/** One current picture of each main view, from demo data, in docs/screenshots/. */
+import { type Page, test } from "@playwright/test";
+import { Aim, ROOT } from "./support/aim";
+
+const shoot = async (page: Page, name: string): Promise<void> => {
+  await page.evaluate(() => document.fonts.ready);
+  await page.mouse.move(0, 0);
+  await page.screenshot({ path: `${ROOT}docs/screenshots/${name}.png`, animations: "disabled" });
+};
+
+async function openDemo(page: Page, site: string): Promise<Aim> {
+  await page.goto("/");
+  await page.getByRole("link", { name: site }).click();
+  const aim = new Aim(page);
+  await aim.verdict.filter({ hasText: /kept|tight|broken/ }).waitFor();
+  return aim;
+}
+
+const settings = (page: Page, state: { units: string; dark: boolean }): Promise<unknown> =>
+  page.addInitScript((text) => localStorage.setItem("bright-angle/settings", text), JSON.stringify({ state, version: 0 }));
+
+test("the list of sites", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Tern Quay Boatyard" }).waitFor();
+  await shoot(page, "sites");
+});
+
+test("Aim, a broken promise and the ways to keep it", async ({ page }) => {
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Fuel berth till");
+  await aim.ways().first().waitFor();
+  await shoot(page, "aim");
+});
+
+test("Aim by night, a blocked line and its evidence", async ({ page }) => {
+  await settings(page, { units: "metres", dark: true });
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Slipway foot");
+  await aim.evidence.getByText("Clear line", { exact: true }).click();
+  await shoot(page, "aim-night");
+});
+
+test("Aim in feet and inches", async ({ page }) => {
+  await settings(page, { units: "feet", dark: false });
+  const aim = await openDemo(page, "Harebell Veterinary Clinic");
+  await aim.section.getByText(/×/).first().waitFor();
+  await shoot(page, "aim-feet");
+});
+
+test("an obstacle in hand", async ({ page }) => {
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Mast racks");
+  await page.getByTestId("obstacle-o1").click();
+  await shoot(page, "aim-obstacle");
+});
+
+test("Aim on a phone", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Fuel berth till");
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await shoot(page, "aim-phone");
+  await context.close();
+});
