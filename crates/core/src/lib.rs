@@ -26,10 +26,13 @@
 //! clockwise from north, `tilt` is positive below the horizontal, `roll` is clockwise as seen from
 //! behind the camera.
 
+pub mod adjustment;
 mod aim_slack;
 mod angle;
 pub mod catalogue;
+pub mod drawing;
 mod evaluation;
+pub mod first_answer;
 pub mod footprint;
 mod ground_edges;
 mod head;
@@ -49,6 +52,7 @@ mod sensor;
 mod sight_line;
 pub mod site;
 pub mod study;
+pub mod survey;
 mod target;
 pub mod uncertainty;
 pub mod units;

@@ -7,6 +7,7 @@ use crate::view::{Look, Separation};
 use crate::{Angle, Head, Scene, Target, Verdict};
 use glam::DVec3;
 use serde::Serialize;
+use std::cell::OnceCell;
 use utoipa::ToSchema;
 
 /// One head looking at one sample of one target, with what the rules ask about it.
@@ -25,6 +26,8 @@ pub(crate) struct Sight<'a> {
     pub clear: bool,
     /// Whether another part of the target is not even in front of the head.
     partly_behind: bool,
+    /// Asked for twice, by the rule and by the report, and costly.
+    aim_slack: OnceCell<Angle>,
 }
 
 impl<'a> Sight<'a> {
@@ -32,10 +35,11 @@ impl<'a> Sight<'a> {
     fn new(head: &'a Head, target: &'a Target, rules: &'a Rules, scene: &'a Scene, point: DVec3) -> Option<Self> {
         let look = head.view.look(point)?;
         let separation = Separation::between(head.position(), point, || head.view.heading());
-        let give = most_off_line(&separation, target, rules);
+        let slack = distance_slack(head, target, rules, separation.ground);
+        let give = most_off_line(&separation, slack, rules);
         let near = scene.near(head.position(), point, give);
         let clear = near.first_blocker(head.position(), point).is_none();
-        Some(Sight { head, target, rules, scene, near, point, look, separation, clear, partly_behind: false })
+        Some(Sight { head, target, rules, scene, near, point, look, separation, clear, partly_behind: false, aim_slack: OnceCell::new() })
     }
 
     /// Whether the sample, and with it the target, is in the picture.
@@ -57,7 +61,7 @@ impl<'a> Sight<'a> {
 
     /// The ground distance, m, off by so many parts of its stated uncertainty.
     fn ground_off_by(&self, part: f64) -> f64 {
-        let slack = self.rules.uncertainties.distance(self.target.distance, self.separation.ground);
+        let slack = distance_slack(self.head, self.target, self.rules, self.separation.ground);
         (self.separation.ground + part * slack).max(0.0)
     }
 
@@ -79,10 +83,8 @@ impl<'a> Sight<'a> {
 
     /// The smallest pan or tilt error that takes the sample out of the picture.
     pub fn aim_slack(&self) -> Angle {
-        if !self.in_view() {
-            return Angle::ZERO;
-        }
-        aim_slack(self.head, self.point)
+        let slack = || if self.in_view() { aim_slack(self.head, self.point) } else { Angle::ZERO };
+        *self.aim_slack.get_or_init(slack)
     }
 
     /// The angle between the subject's normal and the line to the camera; `None` for any facing.
@@ -94,9 +96,13 @@ impl<'a> Sight<'a> {
     }
 }
 
+/// How far a ground distance may be off, ± m: the target's part and, after an adjustment, the camera's, independent of each other.
+fn distance_slack(head: &Head, target: &Target, rules: &Rules, ground: f64) -> f64 {
+    rules.uncertainties.distance(target.distance, ground).hypot(head.position_plus_minus_m)
+}
+
 /// How far above or below the line to the sample, m, the lines to its corners run at most.
-fn most_off_line(separation: &Separation, target: &Target, rules: &Rules) -> f64 {
-    let slack = rules.uncertainties.distance(target.distance, separation.ground);
+fn most_off_line(separation: &Separation, slack: f64, rules: &Rules) -> f64 {
     let nearest = (separation.ground - slack).max(0.0);
     let share = if nearest > 0.0 { slack / nearest } else { 1.0 };
     rules.uncertainties.height_m * (1.0 + share) + separation.drop.abs() * share.min(1.0)

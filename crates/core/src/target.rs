@@ -2,7 +2,7 @@
 
 use crate::Angle;
 use crate::needs::{Need, Task};
-use crate::uncertainty::DistanceHow;
+use crate::uncertainty::Distance;
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -39,7 +39,7 @@ pub struct Target {
     /// The bearing its face or plate points to.
     pub facing: Option<Angle>,
     /// How its distance was got.
-    pub distance: DistanceHow,
+    pub distance: Distance,
     /// How many heads must keep it.
     pub heads_wanted: usize,
 }

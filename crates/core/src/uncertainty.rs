@@ -16,6 +16,17 @@ pub enum DistanceHow {
     Guess,
 }
 
+/// How a target's distance was got, for its uncertainty.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Distance {
+    /// Plan, laser or guess.
+    pub how: DistanceHow,
+    /// Its own uncertainty, ± m, in place of the blanket one; it comes out of an adjustment.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub plus_minus_m: Option<f64>,
+}
+
 /// The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields, default)]
@@ -63,8 +74,11 @@ impl Default for Uncertainties {
 
 impl Uncertainties {
     /// How far a ground distance may be off, ± m.
-    pub fn distance(&self, how: DistanceHow, ground_m: f64) -> f64 {
-        match how {
+    pub fn distance(&self, distance: Distance, ground_m: f64) -> f64 {
+        if let Some(own) = distance.plus_minus_m {
+            return own;
+        }
+        match distance.how {
             DistanceHow::Laser => self.laser_m,
             DistanceHow::Plan => self.plan_share * ground_m + self.plan_m,
             DistanceHow::Guess => self.guess_share * ground_m,

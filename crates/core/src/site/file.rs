@@ -4,11 +4,13 @@
 //! [`Site`](crate::Site) has been validated.
 
 use super::Fault;
+use super::survey_file::{Brief, Photo, Reading, Spot};
+use crate::drawing::Drawing;
 use crate::lens::Lens;
 use crate::needs::{Need, Task};
 use crate::rules::Rules;
 use crate::target::Subject;
-use crate::uncertainty::DistanceHow;
+use crate::uncertainty::Distance;
 use crate::{Angle, Sensor, Solid, Target, sampling};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -37,6 +39,18 @@ pub struct SiteFile {
     /// The firm's limits and uncertainties for this site; the handbook's where left out.
     #[serde(default, skip_serializing_if = "Rules::is_default")]
     pub rules: Rules,
+    /// What the client was asked.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub brief: Option<Brief>,
+    /// The overhead picture under the plan.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub drawing: Option<Drawing>,
+    /// Places that cameras can be mounted at, in the order of the walk.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub spots: Vec<Spot>,
+    /// Measured distances.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub readings: Vec<Reading>,
     /// Solids that may stand in the way.
     #[serde(default)]
     pub obstacles: Vec<Obstacle>,
@@ -126,14 +140,21 @@ pub struct TargetFile {
     /// How its distance was got.
     #[serde(default)]
     pub distance: Distance,
-}
-
-/// How a target's distance was got, for its uncertainty.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Distance {
-    /// Plan, laser or guess.
-    pub how: DistanceHow,
+    /// How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub position_sigma_m: Option<f64>,
+    /// Whether the position of a point is known and must not move.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub fixed: bool,
+    /// What the picture will be used for, in the client's words.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub used_for: Option<String>,
+    /// The light there at night.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub night_light: Option<String>,
+    /// Its photos.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub photos: Vec<Photo>,
 }
 
 /// Where a target is.
@@ -171,6 +192,12 @@ pub struct CameraFile {
     /// Where it is mounted.
     #[schema(value_type = [f64; 2])]
     pub position: Point2,
+    /// The id of the spot that it sits on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spot: Option<String>,
+    /// How well its position is known, ± m; it comes out of an adjustment.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub position_plus_minus_m: Option<f64>,
     /// Height of its optical centre, m.
     pub height_m: f64,
     /// The whole model, so that a file stands alone.
@@ -277,10 +304,20 @@ impl SiteFile {
             version: VERSION,
             name: name.to_owned(),
             rules: Rules::default(),
+            brief: None,
+            drawing: None,
+            spots: vec![],
+            readings: vec![],
             obstacles: vec![],
             targets: vec![],
             cameras: vec![],
         }
+    }
+
+    /// The height of a spot or a point target, m.
+    pub(crate) fn height_of(&self, id: &str) -> Option<f64> {
+        let spot = self.spots.iter().find(|spot| spot.id == id).map(|spot| spot.height_m);
+        spot.or_else(|| self.targets.iter().find(|target| target.id == id && target.is_point()).map(|t| t.height_m))
     }
 
     /// Reads a file of any version that this program knows, without validating its figures.
@@ -329,6 +366,11 @@ impl Obstacle {
 }
 
 impl TargetFile {
+    /// Whether it is a point, which a reading can go to.
+    pub fn is_point(&self) -> bool {
+        self.shape.kind == ShapeKind::Point
+    }
+
     /// The target with its need looked up and its samples made.
     pub(super) fn compile(&self, rules: &Rules) -> Target {
         let plan = match self.shape.kind {
@@ -347,7 +389,7 @@ impl TargetFile {
             need,
             samples: plan.into_iter().map(|p| DVec3::new(p[0], p[1], self.height_m)).collect(),
             facing: self.facing_deg.map(Angle::degrees),
-            distance: self.distance.how,
+            distance: self.distance,
             heads_wanted: self.heads_wanted as usize,
         }
     }

@@ -3,7 +3,9 @@
 pub mod fault;
 pub mod file;
 pub mod schema;
+pub mod survey_file;
 mod validate;
+mod validate_survey;
 
 use crate::rules::Rules;
 use crate::{Head, Scene, Target};
@@ -72,6 +74,12 @@ impl Site {
     /// All heads of all cameras, in the file's order.
     pub fn heads(&self) -> &[Head] {
         &self.heads
+    }
+
+    /// Horizontal distance of a reading, m.
+    pub(crate) fn horizontal_m(&self, reading: &survey_file::Reading) -> f64 {
+        let [from, to] = [&reading.from, &reading.to].map(|id| self.file.height_of(id).unwrap_or(0.0));
+        reading.horizontal_m(from, to).unwrap_or(0.0)
     }
 
     /// The head with these ids.

@@ -10,9 +10,9 @@ use std::collections::HashSet;
 use std::ops::RangeInclusive;
 
 /// How far from the origin a point may lie, m.
-const FAR_M: f64 = 100_000.0;
+pub(super) const FAR_M: f64 = 100_000.0;
 /// Heights that a site may have, m.
-const HEIGHTS_M: RangeInclusive<f64> = 0.0..=500.0;
+pub(super) const HEIGHTS_M: RangeInclusive<f64> = 0.0..=500.0;
 /// An outline that encloses less than this encloses nothing, m².
 const LEAST_AREA_M2: f64 = 1e-6;
 /// How many of each a site may hold.
@@ -34,38 +34,41 @@ pub fn faults(file: &SiteFile) -> Vec<Fault> {
     check.list("obstacles", &file.obstacles, MOST_OBSTACLES, |o| &o.id, Check::obstacle);
     check.list("targets", &file.targets, MOST_TARGETS, |t| &t.id, Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |c| &c.id, Check::camera);
+    check.survey(file);
     check.samples(&file.targets);
     check.faults
 }
 
 /// Collects faults.
 #[derive(Default)]
-struct Check {
-    faults: Vec<Fault>,
+pub(super) struct Check {
+    pub(super) faults: Vec<Fault>,
 }
 
 impl Check {
-    fn that(&mut self, path: &str, holds: bool, otherwise: impl FnOnce() -> String) {
+    pub(super) fn that(&mut self, path: &str, holds: bool, otherwise: impl FnOnce() -> String) {
         if !holds {
             self.faults.push(Fault::new(path, otherwise()));
         }
     }
 
     /// A finite number in a range.
-    fn number(&mut self, path: String, value: f64, range: RangeInclusive<f64>, unit: &str) {
+    pub(super) fn number(&mut self, path: String, value: f64, range: RangeInclusive<f64>, unit: &str) {
         self.that(&path, range.contains(&value), || {
-            format!("{value} is outside {} to {}{unit}", range.start(), range.end())
+            // A figure of hundreds of digits would bury the message.
+            let shown = if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") };
+            format!("{shown} is outside {} to {}{unit}", range.start(), range.end())
         });
     }
 
-    fn text(&mut self, path: &str, value: &str, most: usize) {
+    pub(super) fn text(&mut self, path: &str, value: &str, most: usize) {
         self.that(path, !value.trim().is_empty(), || "must not be empty".to_owned());
         self.that(path, value.chars().count() <= most, || format!("is longer than {most} characters"));
         self.that(path, !value.chars().any(char::is_control), || "holds control characters".to_owned());
     }
 
     /// A list with ids of its own and not too many in it.
-    fn list<T>(&mut self, path: &str, items: &[T], most: usize, id: fn(&T) -> &String, each: fn(&mut Check, &str, &T)) {
+    pub(super) fn list<T>(&mut self, path: &str, items: &[T], most: usize, id: fn(&T) -> &String, each: fn(&mut Check, &str, &T)) {
         if items.len() > most {
             self.faults
                 .push(Fault::new(path, format!("{} are more than the {most} that a site may hold", items.len())));

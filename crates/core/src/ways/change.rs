@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 /// One operation of a JSON Patch (RFC 6902).
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct PatchOp {
-    /// Always `replace`.
+    /// `replace` or `add`.
     pub op: &'static str,
     /// JSON Pointer into the site file.
     pub path: String,

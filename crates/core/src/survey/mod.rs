@@ -1,0 +1,39 @@
+//! The walk around the site: what is still to ask, to measure or to settle before one leaves.
+
+mod before_you_leave;
+mod readings_csv;
+
+use crate::adjustment::{Adjustment, adjust};
+use crate::drawing::{ScaleFit, fit};
+use crate::{Fault, Site};
+pub use before_you_leave::{Step, Todo};
+pub use readings_csv::{ReadCsv, read_csv, write_csv};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// Where the survey of a site stands.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Survey {
+    /// What is still missing or doubtful, in the order of the walk; empty when there is nothing left to ask.
+    pub before_you_leave: Vec<Todo>,
+    /// What the readings make of the drawn positions; null when they do not settle.
+    #[schema(required)]
+    pub adjustment: Option<Adjustment>,
+    /// Why they do not.
+    #[schema(required)]
+    pub unsettled: Option<Fault>,
+    /// The drawing's scale by the distances given for it; null without any.
+    #[schema(required)]
+    pub scale: Option<ScaleFit>,
+}
+
+/// Surveys a site.
+pub fn survey(site: &Site) -> Survey {
+    let (adjustment, unsettled) = match adjust(site) {
+        Ok(adjustment) => (Some(adjustment), None),
+        Err(fault) => (None, Some(fault)),
+    };
+    let scale = site.file().drawing.as_ref().and_then(|drawing| fit(&drawing.scale_from));
+    let before_you_leave = before_you_leave::todos(site, adjustment.as_ref(), scale.as_ref());
+    Survey { before_you_leave, adjustment, unsettled, scale }
+}

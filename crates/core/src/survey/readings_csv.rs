@@ -1,0 +1,190 @@
+//! Readings as CSV, out and in: as programs write it, and as spreadsheets do (semicolons, decimal commas, a byte-order mark).
+
+use crate::Fault;
+use crate::site::survey_file::Reading;
+use serde::Serialize;
+use std::collections::HashSet;
+use utoipa::ToSchema;
+
+const COLUMNS: [&str; 13] = [
+    "id", "from", "to", "slope_m", "inclination_deg", "from_height_m", "to_height_m", "sigma_m", "used", "by", "taken",
+    "device", "note",
+];
+
+/// What a CSV file held.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct ReadCsv {
+    /// The readings of the good lines.
+    pub readings: Vec<Reading>,
+    /// The bad lines, each with its number.
+    pub faults: Vec<Fault>,
+}
+
+/// Writes readings, a header line first.
+pub fn write_csv(readings: &[Reading]) -> String {
+    let mut out = csv::Writer::from_writer(Vec::new());
+    let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
+    // Writing to memory cannot fail.
+    let _ = out.write_record(COLUMNS);
+    for r in readings {
+        let text = |value: &Option<String>| value.clone().unwrap_or_default();
+        let _ = out.write_record([
+            r.id.clone(),
+            r.from.clone(),
+            r.to.clone(),
+            r.slope_m.to_string(),
+            number(r.inclination_deg),
+            number(r.from_height_m),
+            number(r.to_height_m),
+            number(r.sigma_m),
+            r.used.to_string(),
+            text(&r.by),
+            text(&r.taken),
+            text(&r.device),
+            text(&r.note),
+        ]);
+    }
+    String::from_utf8(out.into_inner().unwrap_or_default()).unwrap_or_default()
+}
+
+/// Reads readings. Columns go by their names in the first line, in any order; `from`, `to` and `slope_m` must be there. Good lines
+/// are kept, bad ones named. `taken` are the ids that are in use already; lines without an id get the next free one.
+pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
+    let text = text.trim_start_matches('\u{feff}');
+    let delimiter = delimiter(text);
+    let mut reader =
+        csv::ReaderBuilder::new().delimiter(delimiter).flexible(true).trim(csv::Trim::All).from_reader(text.as_bytes());
+    let mut read = ReadCsv { readings: vec![], faults: vec![] };
+    let header = match reader.headers() {
+        Ok(header) => header.clone(),
+        Err(error) => {
+            read.faults.push(Fault::new("line 1", error.to_string()));
+            return read;
+        }
+    };
+    for needed in ["from", "to", "slope_m"] {
+        if !header.iter().any(|name| name == needed) {
+            read.faults.push(Fault::new("line 1", format!("has no column \"{needed}\"")));
+        }
+    }
+    if !read.faults.is_empty() {
+        return read;
+    }
+    let mut ids: HashSet<String> = taken.iter().map(|id| (*id).to_owned()).collect();
+    for record in reader.records() {
+        let (line, parsed) = match record {
+            Ok(record) => {
+                let line = record.position().map_or(0, csv::Position::line);
+                if record.iter().all(str::is_empty) {
+                    continue;
+                }
+                (line, Line { header: &header, record: &record, comma: delimiter != b',' }.reading(&mut ids))
+            }
+            Err(error) => (error.position().map_or(0, csv::Position::line), Err(error.to_string())),
+        };
+        match parsed {
+            Ok(reading) => read.readings.push(reading),
+            Err(message) => read.faults.push(Fault::new(format!("line {line}"), message)),
+        }
+    }
+    read
+}
+
+/// The separator that the first line uses most.
+fn delimiter(text: &str) -> u8 {
+    let first = text.lines().next().unwrap_or_default();
+    let count = |separator: char| first.matches(separator).count();
+    [(b';', count(';')), (b'\t', count('\t')), (b',', count(','))].into_iter().max_by_key(|(_, n)| *n).map_or(b',', |(s, _)| s)
+}
+
+/// A line under its header.
+struct Line<'a> {
+    header: &'a csv::StringRecord,
+    record: &'a csv::StringRecord,
+    /// Whether a comma may stand for the decimal point.
+    comma: bool,
+}
+
+impl Line<'_> {
+    fn field(&self, name: &str) -> Option<&str> {
+        let place = self.header.iter().position(|column| column == name)?;
+        self.record.get(place).filter(|text| !text.is_empty())
+    }
+
+    fn number(&self, name: &str) -> Result<Option<f64>, String> {
+        let Some(text) = self.field(name) else { return Ok(None) };
+        let plain = if self.comma { text.replace(',', ".") } else { text.to_owned() };
+        match plain.parse::<f64>() {
+            Ok(value) if value.is_finite() => Ok(Some(value)),
+            _ => Err(format!("{name}: \"{}\" is no number", text.chars().take(40).collect::<String>())),
+        }
+    }
+
+    fn reading(&self, ids: &mut HashSet<String>) -> Result<Reading, String> {
+        let needed = |name: &str| self.field(name).map(str::to_owned).ok_or_else(|| format!("{name} is empty"));
+        let text = |name: &str| self.field(name).map(str::to_owned);
+        let used = match self.field("used").map(str::to_lowercase).as_deref() {
+            None | Some("true" | "yes" | "1") => true,
+            Some("false" | "no" | "0") => false,
+            Some(other) => return Err(format!("used: \"{other}\" is neither true nor false")),
+        };
+        let id = match text("id") {
+            Some(id) if ids.contains(&id) => return Err(format!("there is a reading \"{id}\" already")),
+            Some(id) => id,
+            None => (1..).map(|n| format!("r{n}")).find(|id| !ids.contains(id)).unwrap_or_default(),
+        };
+        let reading = Reading {
+            id: id.clone(),
+            from: needed("from")?,
+            to: needed("to")?,
+            slope_m: self.number("slope_m")?.ok_or("slope_m is empty")?,
+            inclination_deg: self.number("inclination_deg")?,
+            from_height_m: self.number("from_height_m")?,
+            to_height_m: self.number("to_height_m")?,
+            sigma_m: self.number("sigma_m")?,
+            used,
+            shots_m: vec![],
+            by: text("by"),
+            taken: text("taken"),
+            device: text("device"),
+            note: text("note"),
+        };
+        ids.insert(id);
+        Ok(reading)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_written_is_read() {
+        let text = "id,from,to,slope_m,inclination_deg,used,note\nr1,t1,s1,18.93,4.6,true,\"past the \"\"crane\"\", twice\"\nr2,t1,s2,7.5,,no,\n";
+        let read = read_csv(text, &[]);
+        assert!(read.faults.is_empty(), "{:?}", read.faults);
+        assert_eq!(read.readings[0].note.as_deref(), Some("past the \"crane\", twice"));
+        assert_eq!((read.readings[1].used, read.readings[1].inclination_deg), (false, None));
+        assert_eq!(read_csv(&write_csv(&read.readings), &[]).readings, read.readings);
+    }
+
+    #[test]
+    fn a_spreadsheets_semicolons_and_decimal_commas() {
+        let read = read_csv("\u{feff}from;to;slope_m;sigma_m\r\nt1;s1;18,93;0,02\r\n;;;\r\nt2;s1;12.5;\r\n", &["r1"]);
+        assert!(read.faults.is_empty(), "{:?}", read.faults);
+        let found: Vec<(&str, f64)> = read.readings.iter().map(|r| (r.id.as_str(), r.slope_m)).collect();
+        assert_eq!(found, [("r2", 18.93), ("r3", 12.5)]);
+    }
+
+    #[test]
+    fn bad_lines_are_named_and_good_ones_kept() {
+        let text = "id,from,to,slope_m\nr1,t1,s1,18.9\nr2,t1,s1,eighteen\nr1,t1,s1,3\n,t1,,4\nr5,t1,s1,NaN\nr6,t1,s1,5\n";
+        let read = read_csv(text, &[]);
+        assert_eq!(read.readings.iter().map(|r| r.id.as_str()).collect::<Vec<_>>(), ["r1", "r6"]);
+        let paths: Vec<&str> = read.faults.iter().map(|fault| fault.path.as_str()).collect();
+        assert_eq!(paths, ["line 3", "line 4", "line 5", "line 6"]);
+        assert!(read.faults[0].message.contains("\"eighteen\" is no number"));
+        assert_eq!(read_csv("a,b\n1,2\n", &[]).faults.len(), 3);
+        assert_eq!(read_csv("", &[]).faults.len(), 3);
+    }
+}
