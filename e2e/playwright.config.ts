@@ -40,6 +40,8 @@ export default defineConfig({
     command: `../tools/serve target/debug/bright-angle ${PORT} "${process.env["BRIGHT_ANGLE_DATA"]}"`,
     url: `http://127.0.0.1:${PORT}/api/health`,
     timeout: 90_000,
+    // Two distances of the drawing, then the six readings of the walk in survey.spec.ts; later shots go by chance.
+    env: { BRIGHT_ANGLE_SHOTS: "good,good,good,good,good,stray,good,good" },
     gracefulShutdown: { signal: "SIGTERM", timeout: 20_000 },
   },
 });

@@ -27,8 +27,8 @@ pub struct Head {
     pub view: View,
     /// The lens as fitted to its published field of view.
     pub fitted: FittedLens,
-    /// How well the position is known, ± m; zero unless an adjustment says so.
-    pub position_plus_minus_m: f64,
+    /// The id of the spot that its camera sits on.
+    pub spot: Option<String>,
     /// The effective focal length as set, mm.
     pub effective_focal_mm: f64,
     /// The shortest focal length, each with one of nine aims: worst for pixel density.
@@ -64,7 +64,7 @@ impl Head {
             roll,
             view: turned(0.0, 0.0, 1.0),
             fitted,
-            position_plus_minus_m: camera.position_plus_minus_m.unwrap_or(0.0),
+            spot: camera.spot.clone(),
             effective_focal_mm: fitted.effective_focal_mm(file.focal_mm),
             short: nine,
             long: four,

@@ -96,9 +96,9 @@ impl<'a> Sight<'a> {
     }
 }
 
-/// How far a ground distance may be off, ± m: the target's part and, after an adjustment, the camera's, independent of each other.
+/// How far the ground distance from a head to a target may be off, ± m.
 fn distance_slack(head: &Head, target: &Target, rules: &Rules, ground: f64) -> f64 {
-    rules.uncertainties.distance(target.distance, ground).hypot(head.position_plus_minus_m)
+    rules.uncertainties.distance(&target.distance, head.spot.as_deref(), ground)
 }
 
 /// How far above or below the line to the sample, m, the lines to its corners run at most.

@@ -17,14 +17,27 @@ pub enum DistanceHow {
 }
 
 /// How a target's distance was got, for its uncertainty.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Distance {
     /// Plan, laser or guess.
     pub how: DistanceHow,
-    /// Its own uncertainty, ± m, in place of the blanket one; it comes out of an adjustment.
+    /// Its own uncertainty from wherever it is looked at, ± m, in place of the blanket one; it comes out of an adjustment.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub plus_minus_m: Option<f64>,
+    /// Its own uncertainty from a spot, along the line: what was measured between the two is known better than where either is.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub from: Vec<FromSpot>,
+}
+
+/// How well the distance from a spot is known.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FromSpot {
+    /// The spot's id.
+    pub spot: String,
+    /// ± m.
+    pub plus_minus_m: f64,
 }
 
 /// The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change.
@@ -73,9 +86,11 @@ impl Default for Uncertainties {
 }
 
 impl Uncertainties {
-    /// How far a ground distance may be off, ± m.
-    pub fn distance(&self, distance: Distance, ground_m: f64) -> f64 {
-        if let Some(own) = distance.plus_minus_m {
+    /// How far a ground distance may be off, ± m: what an adjustment found for a camera on this spot, else for the target, else the
+    /// blanket figure.
+    pub fn distance(&self, distance: &Distance, spot: Option<&str>, ground_m: f64) -> f64 {
+        let of_spot = distance.from.iter().find(|from| Some(from.spot.as_str()) == spot);
+        if let Some(own) = of_spot.map(|from| from.plus_minus_m).or(distance.plus_minus_m) {
             return own;
         }
         match distance.how {

@@ -45,6 +45,14 @@ fn twenty_networks_are_those_of_scipy() {
         }
         let doubtful = found.readings.iter().find(|reading| reading.doubtful).map(|reading| reading.id.as_str());
         assert_eq!(doubtful, theirs["doubtful"].as_str());
+        if let Some(reading) = found.readings.iter().find(|reading| reading.doubtful) {
+            // The generator put 2.5 or 5.7 m on top: the network takes a part up, the estimate of the whole does not.
+            // Level it is a little less than along the slope; how well it is found depends on what the others say.
+            let gross = reading.gross_error_m.unwrap();
+            let sure = gross / reading.standardised.unwrap();
+            assert!([2.5, 5.7].iter().any(|put| (gross - put).abs() < 0.08 * put + 3.0 * sure), "{gross} ± {sure}");
+            assert!(gross.abs() > reading.residual_m.abs());
+        }
         assert_eq!(doubtful.is_some(), case["outlier"].as_bool().unwrap(), "an outlier is named and nothing else");
     }
 }
@@ -160,14 +168,15 @@ fn accepting_puts_everything_where_the_tape_has_it_and_is_done_once() {
     let (spot, target, camera) = (&site.file().spots[0], &site.file().targets[0], &site.file().cameras[0]);
     near(target.shape.points[0][1], point(&before, "t1").position[1], 5e-4);
     assert_eq!(camera.position, spot.position, "a camera goes with its spot");
-    // Every sight line uses the adjusted positions with their own uncertainty.
-    let own = target.distance.plus_minus_m.unwrap();
-    near(own, 2.0 * point(&before, "t1").ellipse.major_m, 1.1e-3);
+    // Every sight line uses the adjusted positions with their own uncertainty: along the line that was measured it is that of the
+    // reading, twice 0.02 m, though neither end is known that well.
+    assert!(point(&before, "t1").ellipse.major_m > 0.03);
+    let own = target.distance.from.iter().find(|from| from.spot == "s1").unwrap().plus_minus_m;
+    near(own, 0.04, 0.003);
     let line = &evaluate(&site).sight_lines[0];
     near(line.ground_m, 18.87, 0.05);
     let worst = line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == "px/m")).unwrap();
-    let slack = own.hypot(camera.position_plus_minus_m.unwrap());
-    near(worst, line.px_per_m * 0.97 * line.ground_m / (line.ground_m + slack), 0.2);
+    near(worst, line.px_per_m * 0.97 * line.ground_m / (line.ground_m + own), 0.05);
 
     // The same readings say the same again.
     let after = adjusted(&file);

@@ -5,4 +5,6 @@
 
 pub mod api;
 pub mod cli;
+pub mod device;
+pub mod picture;
 pub mod store;

@@ -77,6 +77,7 @@ fn the_pocket_calculator() {
 fn faults_are_a_line_each_and_exit_code_two() {
     let mut site: Value = serde_json::from_slice(&std::fs::read(DEMO).unwrap()).unwrap();
     site["cameras"][3]["heads"][0]["focal_mm"] = json!(7);
+    site["readings"] = json!([]);
     site["targets"][1]["id"] = json!("t1");
     let done = call(&["evaluate", "-"], site.to_string().as_bytes());
     assert_eq!(done.status.code(), Some(2));

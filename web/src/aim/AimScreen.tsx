@@ -4,14 +4,14 @@ import { serverEngine } from "../engine/engine";
 import type { Evaluation, Line, SiteFile } from "../engine/types";
 import { type Shown, useStudy } from "../engine/useStudy";
 import { headOf, targetOf } from "../site/edits";
+import { SiteMasthead } from "../site/SiteMasthead";
 import { useSite } from "../site/store";
-import { AimMasthead } from "./AimMasthead";
 import { EvidencePanel } from "./evidence/EvidencePanel";
 import { type HeadInHand, useInHand } from "./inHand";
-import { Plan } from "./plan/Plan";
+import { Plan } from "../plan/Plan";
 import { PromiseList } from "./promises/PromiseList";
 import { SectionView } from "./section/SectionView";
-import { StaleNotice } from "./StaleNotice";
+import { StaleNotice } from "../site/StaleNotice";
 import { useKeys } from "./useKeys";
 
 /** The line of the promise and head in hand, if both are there. */
@@ -51,7 +51,7 @@ export function AimScreen() {
   useKeys(shown);
   return (
     <div className="aim">
-      <AimMasthead />
+      <SiteMasthead stage="aim" />
       <Notices shown={shown} />
       <div className="aim-columns">
         <PromiseList shown={shown} />

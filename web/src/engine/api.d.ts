@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/adjust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adjust drawn positions to the readings. */
+        post: operations["adjust"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -38,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The first answer, while still at the target. */
+        post: operations["firstAnswer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -55,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take one shot. 424 when the device has none to give. */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/openapi.json": {
         parameters: {
             query?: never;
@@ -66,6 +117,74 @@ export interface paths {
         get: operations["openapi"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture: PNG or JPEG, at most 6 MiB and 40 million pixels. */
+        post: operations["keepPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One picture. */
+        get: operations["picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The readings of a CSV file: the good lines, and the bad ones by their number. Lines that a site does not hold with are bad too. */
+        post: operations["readReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A site's readings as CSV. */
+        post: operations["writeReadings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -176,6 +295,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the survey of a site stands. */
+        post: operations["survey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways": {
         parameters: {
             query?: never;
@@ -193,10 +329,83 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/world-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a world file says of a picture. */
+        post: operations["worldFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A spot or point target after the adjustment. */
+        AdjustedPoint: {
+            /** @description Its id. */
+            id: string;
+            /** @description Where it is, metres east and north. */
+            position: number[];
+            /**
+             * Format: double
+             * @description How far that is from where it was drawn, m.
+             */
+            moved_m: number;
+            /** @description How well that is known: the standard error ellipse. */
+            ellipse: components["schemas"]["Ellipse"];
+        };
+        /** @description A reading after the adjustment. */
+        AdjustedReading: {
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: double
+             * @description Horizontal distance, m.
+             */
+            horizontal_m: number;
+            /**
+             * Format: double
+             * @description Observed minus adjusted distance, m.
+             */
+            residual_m: number;
+            /**
+             * Format: double
+             * @description The residual over its own standard deviation, √(σ² − a Q aᵀ); null for a reading that is not used.
+             */
+            standardised: number | null;
+            /**
+             * Format: double
+             * @description By how much the reading itself would have to be wrong to explain its residual, m: residual · σ² / (σ² − a Q aᵀ), the residual
+             *     over the reading's redundancy number. A network takes up a part of a gross error; this is the whole.
+             */
+            gross_error_m: number | null;
+            /** @description Whether it is the one with the largest standardised residual, and that is over 3. */
+            doubtful: boolean;
+        };
+        /** @description What the readings make of the drawn positions. */
+        Adjustment: {
+            /** @description All spots and point targets. */
+            points: components["schemas"]["AdjustedPoint"][];
+            /** @description All readings. */
+            readings: components["schemas"]["AdjustedReading"][];
+            /**
+             * Format: int32
+             * @description How many steps it took.
+             */
+            iterations: number;
+            /** @description The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when nothing moves. */
+            patch: components["schemas"]["PatchOp"][];
+        };
         /** @description Where a need is met. */
         Band: {
             /** @description The task. */
@@ -209,6 +418,92 @@ export interface components {
             /** @description Simple polygons, metres east and north. */
             polygons: number[][][];
         };
+        /** @description What the client was asked, so that nobody has to ring back. */
+        Brief: {
+            /**
+             * @description Who the client is.
+             * @default null
+             */
+            client?: string | null;
+            /**
+             * @description How to reach the client.
+             * @default null
+             */
+            contact?: string | null;
+            /**
+             * @description Where the site is.
+             * @default null
+             */
+            address?: string | null;
+            /** @default null */
+            kind?: null | components["schemas"]["SiteKind"];
+            /**
+             * @description The main worry, in the client's words.
+             * @default null
+             */
+            worry?: string | null;
+            /**
+             * @description What must be seen, in the client's words.
+             * @default null
+             */
+            must_see?: string | null;
+            /**
+             * Format: int32
+             * @description Days of recording that are kept.
+             * @default null
+             */
+            retention_days?: number | null;
+            /**
+             * @description Where the recorder goes.
+             * @default null
+             */
+            recorder_place?: string | null;
+            /**
+             * @description Wishes for colour, as in `black`.
+             * @default null
+             */
+            colour?: string | null;
+            /**
+             * @description Wishes for style, as in `domes, unobtrusive`.
+             * @default null
+             */
+            style?: string | null;
+            /**
+             * @description Whether sound is wanted; local law may forbid it.
+             * @default null
+             */
+            sound?: boolean | null;
+            /**
+             * @description Who may see recordings.
+             * @default null
+             */
+            viewers?: string | null;
+            /**
+             * @description Hours of work on the site.
+             * @default null
+             */
+            hours?: string | null;
+            /**
+             * @description Lighting at night.
+             * @default null
+             */
+            night_light?: string | null;
+            /**
+             * @description Access for the fitters: ladder, lift, permit.
+             * @default null
+             */
+            access?: string | null;
+            /**
+             * @description Neighbours and private places to keep out of view.
+             * @default null
+             */
+            private_places?: string | null;
+            /**
+             * @description Who decides.
+             * @default null
+             */
+            decides?: string | null;
+        };
         /** @description A camera as the file writes it. */
         Camera: {
             /** @description Its id, unique among the cameras. */
@@ -217,6 +512,8 @@ export interface components {
             name: string;
             /** @description Where it is mounted. */
             position: number[];
+            /** @description The id of the spot that it sits on. */
+            spot?: string | null;
             /**
              * Format: double
              * @description Height of its optical centre, m.
@@ -306,6 +603,13 @@ export interface components {
         Distance: {
             /** @description Plan, laser or guess. */
             how: components["schemas"]["DistanceHow"];
+            /**
+             * Format: double
+             * @description Its own uncertainty from wherever it is looked at, ± m, in place of the blanket one; it comes out of an adjustment.
+             */
+            plus_minus_m?: number | null;
+            /** @description Its own uncertainty from a spot, along the line: what was measured between the two is known better than where either is. */
+            from?: components["schemas"]["FromSpot"][];
         };
         /**
          * @description How a target's distance was got.
@@ -320,6 +624,24 @@ export interface components {
             before: components["schemas"]["Verdict"];
             /** @description Its verdict with the change. */
             after: components["schemas"]["Verdict"];
+        };
+        /** @description A standard error ellipse: the square roots of the eigenvalues of a point's covariance. */
+        Ellipse: {
+            /**
+             * Format: double
+             * @description The long half axis, m.
+             */
+            major_m: number;
+            /**
+             * Format: double
+             * @description The short half axis, m.
+             */
+            minor_m: number;
+            /**
+             * Format: double
+             * @description Bearing of the long axis, degrees in [0, 180).
+             */
+            bearing_deg: number;
         };
         /** @description What a site's design achieves. */
         Evaluation: {
@@ -337,6 +659,47 @@ export interface components {
             /** @description What is wrong there, in plain words. */
             message: string;
         };
+        /** @description The first answer. */
+        FirstAnswer: {
+            /** @description Focal length, scene width and catalogue lenses. */
+            pocket: components["schemas"]["PocketAnswer"];
+            /**
+             * Format: double
+             * @description Angle from which the target is seen from above, degrees.
+             */
+            depression_deg: number;
+            /** @description What the rule on faces seen from above makes of that. */
+            from_above: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description Nearest ground in the picture of the first catalogue lens, aimed at the target, m; null where none reaches.
+             */
+            near_edge_m: number | null;
+            /** @description What the thumb rule says. */
+            thumb_rule: components["schemas"]["ThumbRule"];
+        };
+        /** @description A question on the spot. */
+        FirstAnswerRequest: {
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description Height of the spot, m.
+             */
+            spot_height_m: number;
+            /**
+             * Format: double
+             * @description Height of what must be seen, m.
+             */
+            target_height_m: number;
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /** @description The site's limits; the handbook's where left out. */
+            rules?: components["schemas"]["Rules"];
+        };
         /** @description Where one head meets each need. */
         Footprint: {
             /** @description The camera's id. */
@@ -353,6 +716,16 @@ export interface components {
          * @enum {string}
          */
         Form: "bullet" | "turret" | "dome" | "vandal_dome" | "box" | "fisheye" | "multi_head" | "ptz" | "plate";
+        /** @description How well the distance from a spot is known. */
+        FromSpot: {
+            /** @description The spot's id. */
+            spot: string;
+            /**
+             * Format: double
+             * @description ± m.
+             */
+            plus_minus_m: number;
+        };
         /** @description Names a head. */
         HeadRef: {
             /** @description The camera's id. */
@@ -435,6 +808,32 @@ export interface components {
              * @description Widest aperture, focal length over opening.
              */
             f_number?: number | null;
+        };
+        /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
+        MeasureRequest: {
+            /** @description Metres east, north, up. */
+            from: number[];
+            /** @description Metres east, north, up. */
+            to: number[];
+            /** @description Slope distances of the shots before this one, m. */
+            earlier_m?: number[];
+            /**
+             * Format: double
+             * @description Slope distance as typed, m.
+             */
+            typed_slope_m?: number | null;
+            /**
+             * Format: double
+             * @description Inclination as typed, degrees.
+             */
+            typed_inclination_deg?: number | null;
+        };
+        /** @description A shot, and what it makes together with those before it. */
+        Measured: {
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+            /** @description All shots together. */
+            together: components["schemas"]["Shots"];
         };
         /** @description A camera model. */
         Model: {
@@ -526,12 +925,21 @@ export interface components {
         ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "other";
         /** @description One operation of a JSON Patch (RFC 6902). */
         PatchOp: {
-            /** @description Always `replace`. */
+            /** @description `replace`, `add` or `remove`. */
             op: string;
             /** @description JSON Pointer into the site file. */
             path: string;
-            /** @description The new value. */
-            value: unknown;
+            /** @description The new value; none for `remove`. */
+            value?: unknown;
+        };
+        /** @description A photo that is kept beside the file. */
+        Photo: {
+            /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
+            picture: string;
+            /** @description What it shows. */
+            note?: string | null;
+            /** @description Where it was taken, if the surveyor keeps that: degrees north, degrees east. */
+            taken_at?: number[] | null;
         };
         /** @description The upper and lower edge of the picture on one bearing. */
         PictureEdges: {
@@ -556,11 +964,103 @@ export interface components {
              */
             unseen_at_height_to_m: number | null;
         };
+        /** @description What is said of a picture that was taken. */
+        PictureHead: {
+            /** @description Its name: the SHA-256 of its bytes, in hex. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Height, px.
+             */
+            height_px: number;
+        };
         /**
          * @description The two schools of plate cameras (handbook, section 6).
          * @enum {string}
          */
         PlateSchool: "level" | "raised";
+        /** @description What a distance and a task ask of a lens. */
+        PocketAnswer: {
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            distance_m: number;
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description What it needs, px/m.
+             */
+            needs_px_per_m: number;
+            /** @description Where the need comes from. */
+            basis: string;
+            /** @description The sensor that the next two figures are for. */
+            sensor: components["schemas"]["Sensor"];
+            /**
+             * Format: double
+             * @description Focal length that just gives the need on the axis: f = n·s·w/W, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description Width of the scene there at that density: W/n, m.
+             */
+            scene_width_m: number;
+            near?: null | components["schemas"]["PocketNear"];
+            /** @description Catalogue models that reach it, the least zoom first; then the ones that fall least short. */
+            lenses: components["schemas"]["PocketLens"][];
+        };
+        /** @description A catalogue model held against the question. */
+        PocketLens: {
+            /** @description The model's name. */
+            model: string;
+            /** @description Whether it reaches the need at that distance, on the axis. */
+            reaches: boolean;
+            /**
+             * Format: double
+             * @description The shortest focal length that reaches, mm; the longest it has if none does.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description Pixel density at that focal length and distance, on the axis, px/m.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description Greatest range for the need at that focal length: s = W·f/(w·n), m.
+             */
+            greatest_range_m: number;
+            /**
+             * Format: double
+             * @description Width of the scene at the distance: W/density, m.
+             */
+            scene_width_m: number;
+        };
+        /** @description What differs at the near end of a zone that one setting has to serve. */
+        PocketNear: {
+            /**
+             * Format: double
+             * @description Slant distance there, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Width of the scene there when the far end just gets its need, m.
+             */
+            scene_width_m: number;
+            /**
+             * Format: double
+             * @description By how many stops infrared light is stronger there than at the far end.
+             */
+            infrared_stops: number;
+        };
         /** @description Which sight line is to be kept. */
         Question: {
             /** @description The camera's id. */
@@ -569,6 +1069,66 @@ export interface components {
             head: string;
             /** @description The target's id. */
             target: string;
+        };
+        /** @description What a CSV file held. */
+        ReadCsv: {
+            /** @description The readings of the good lines. */
+            readings: components["schemas"]["Reading"][];
+            /** @description The bad lines, each with its number. */
+            faults: components["schemas"]["Fault"][];
+        };
+        /** @description A CSV file and the site that it goes into. */
+        ReadReadingsRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description The CSV file. */
+            csv: string;
+        };
+        /** @description One measured distance. */
+        Reading: {
+            /** @description Its id, unique among the readings. */
+            id: string;
+            /** @description The id of the spot or point target that it was taken from. */
+            from: string;
+            /** @description The id of the spot or point target that it was taken to. */
+            to: string;
+            /**
+             * Format: double
+             * @description Slope distance, m: the mean of the shots where there are several.
+             */
+            slope_m: number;
+            /**
+             * Format: double
+             * @description Inclination if the device gave it, degrees above the horizontal.
+             */
+            inclination_deg?: number | null;
+            /**
+             * Format: double
+             * @description Height that it was taken from, m; the point's own where left out.
+             */
+            from_height_m?: number | null;
+            /**
+             * Format: double
+             * @description Height that it was taken to, m; the point's own where left out.
+             */
+            to_height_m?: number | null;
+            /**
+             * Format: double
+             * @description How well it is known: one standard deviation, m; 0.02 where left out.
+             */
+            sigma_m?: number | null;
+            /** @description Whether it takes part; one that was thrown out stays on record. */
+            used?: boolean;
+            /** @description The shots that it is the mean of, slope distances, m. */
+            shots_m?: number[];
+            /** @description Who took it. */
+            by?: string | null;
+            /** @description When, as in `2026-11-24T14:02:00Z`. */
+            taken?: string | null;
+            /** @description With which device. */
+            device?: string | null;
+            /** @description Anything else. */
+            note?: string | null;
         };
         /** @description One revision of a site. */
         Revision: {
@@ -742,6 +1302,30 @@ export interface components {
             /** @description The whole site file. */
             site: components["schemas"]["SiteFile"];
         };
+        /** @description A scale and how well the distances agree on it. */
+        ScaleFit: {
+            /**
+             * Format: double
+             * @description The scale, m per px.
+             */
+            metres_per_px: number;
+            /** @description Distance as given minus distance at that scale, m, one for each. */
+            residuals_m: number[];
+            /** @description The one that does not go with the others, if there is one; it takes three to tell. */
+            odd_one: number | null;
+        };
+        /** @description A distance between two places of the picture. */
+        ScaleMark: {
+            /** @description One end, px right and down from the top-left corner. */
+            a: number[];
+            /** @description The other end. */
+            b: number[];
+            /**
+             * Format: double
+             * @description Horizontal distance between them, m.
+             */
+            distance_m: number;
+        };
         /** @description A cut along the bearing from a head to a target. Distances are along the ground from the camera. */
         Section: {
             /** @description The camera's id. */
@@ -825,6 +1409,46 @@ export interface components {
          * @enum {string}
          */
         ShapeKind: "point" | "line" | "area";
+        /** @description One shot. */
+        Shot: {
+            /**
+             * Format: double
+             * @description Slope distance, m.
+             */
+            slope_m: number;
+            /**
+             * Format: double
+             * @description Inclination, degrees above the horizontal, if the device gives it.
+             */
+            inclination_deg: number | null;
+            /**
+             * Format: double
+             * @description Strength of the return, %, if the device gives it.
+             */
+            signal: number | null;
+            /** @description The device. */
+            device: string;
+        };
+        /** @description What repeated shots make together. */
+        Shots: {
+            /**
+             * Format: double
+             * @description Mean of the shots that count, m.
+             */
+            slope_m: number;
+            /**
+             * Format: double
+             * @description Standard deviation of one of them, m; null for a single shot.
+             */
+            spread_m: number | null;
+            /**
+             * Format: double
+             * @description Standard deviation to take for the mean, m.
+             */
+            sigma_m: number;
+            /** @description Places of the shots that are left out. */
+            left_out: number[];
+        };
         /**
          * @description One head looking at one target. For a line or area the figures are those of the sample that
          *     decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
@@ -891,6 +1515,40 @@ export interface components {
             /** @description All rules together. */
             verdict: components["schemas"]["Verdict"];
         };
+        /** @description A picture of the site from above, or a photo of a paper plan. */
+        SiteDrawing: {
+            /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Its width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Its height, px.
+             */
+            height_px: number;
+            /**
+             * Format: double
+             * @description Its scale, m per px; none while it has not been set.
+             */
+            metres_per_px?: number | null;
+            /** @description Where its middle lies on the site. */
+            centre?: number[];
+            /**
+             * Format: double
+             * @description The bearing that its top points to, degrees.
+             */
+            turn_deg?: number;
+            /**
+             * Format: double
+             * @description How far it is faded: 0 as it is, 1 not to be seen.
+             */
+            fade?: number;
+            /** @description The distances that the scale was made from. */
+            scale_from?: components["schemas"]["ScaleMark"][];
+        };
         /** @description A whole site. */
         SiteFile: {
             /** @description `bright-angle/site`. */
@@ -904,6 +1562,12 @@ export interface components {
             name: string;
             /** @description The firm's limits and uncertainties for this site; the handbook's where left out. */
             rules?: components["schemas"]["Rules"];
+            brief?: null | components["schemas"]["Brief"];
+            drawing?: null | components["schemas"]["SiteDrawing"];
+            /** @description Places that cameras can be mounted at, in the order of the walk. */
+            spots?: components["schemas"]["Spot"][];
+            /** @description Measured distances. */
+            readings?: components["schemas"]["Reading"][];
             /** @description Solids that may stand in the way. */
             obstacles?: components["schemas"]["Obstacle"][];
             /** @description What must be seen. */
@@ -943,6 +1607,60 @@ export interface components {
              */
             cameras: number;
         };
+        /**
+         * @description What sort of site it is.
+         * @enum {string}
+         */
+        SiteKind: "home" | "shop" | "office" | "yard" | "other";
+        /** @description A place that a camera can be mounted at. */
+        Spot: {
+            /** @description Its id, unique among spots and targets. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it is. */
+            position: number[];
+            /**
+             * Format: double
+             * @description Height available, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
+             */
+            position_sigma_m?: number | null;
+            /** @description Whether the position is known and must not move. */
+            fixed?: boolean;
+            kind?: null | components["schemas"]["SpotKind"];
+            /** @description What it is made of, as in `brick` or `steel cladding`. */
+            surface?: string | null;
+            /** @description Whether a back box is needed. */
+            back_box?: boolean | null;
+            /**
+             * Format: double
+             * @description Length of the cable way to the recorder, an estimate, m.
+             */
+            cable_m?: number | null;
+            /** @description Whether it is outdoors. */
+            outdoor?: boolean | null;
+            /** @description Whether somebody standing can reach it. */
+            in_reach?: boolean | null;
+            /** @description Anything else. */
+            note?: string | null;
+            /** @description Its photos. */
+            photos?: components["schemas"]["Photo"][];
+        };
+        /**
+         * @description What sort of place a spot is.
+         * @enum {string}
+         */
+        SpotKind: "inside_corner" | "soffit" | "wall" | "pole" | "parapet" | "ceiling" | "tree";
+        /**
+         * @description A step of the walk.
+         * @enum {string}
+         */
+        Step: "brief" | "drawing" | "spots" | "targets" | "readings";
         /** @description An evaluation with what is drawn beside it. */
         Study: {
             /** @description The evaluation. */
@@ -962,6 +1680,16 @@ export interface components {
          * @enum {string}
          */
         Subject: "person" | "face" | "vehicle" | "plate" | "scene";
+        /** @description Where the survey of a site stands. */
+        Survey: {
+            /** @description What is still missing or doubtful, in the order of the walk; empty when there is nothing left to ask. */
+            before_you_leave: components["schemas"]["Todo"][];
+            adjustment: null | components["schemas"]["Adjustment"];
+            unsettled: null | components["schemas"]["Fault"];
+            /** @description What the repeated shots of each reading make together; null for one without. In the readings' order. */
+            shots: (null | components["schemas"]["Shots"])[];
+            scale: null | components["schemas"]["ScaleFit"];
+        };
         /** @description A target as the file writes it. */
         Target: {
             /** @description Its id, unique among the targets. */
@@ -1001,6 +1729,19 @@ export interface components {
             heads_wanted?: number;
             /** @description How its distance was got. */
             distance?: components["schemas"]["Distance"];
+            /**
+             * Format: double
+             * @description How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
+             */
+            position_sigma_m?: number | null;
+            /** @description Whether the position of a point is known and must not move. */
+            fixed?: boolean;
+            /** @description What the picture will be used for, in the client's words. */
+            used_for?: string | null;
+            /** @description The light there at night. */
+            night_light?: string | null;
+            /** @description Its photos. */
+            photos?: components["schemas"]["Photo"][];
         };
         /** @description How a promise stands. */
         TargetResult: {
@@ -1028,6 +1769,26 @@ export interface components {
          * @enum {string}
          */
         Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
+        /** @description The thumb rule's answer beside the computed one. */
+        ThumbRule: {
+            /** @description Whether it says to take the zoom. */
+            says_zoom: boolean;
+            /** @description Whether the computation agrees. */
+            agrees: boolean;
+            /** @description Why, in a sentence. */
+            why: string;
+        };
+        /** @description One thing to do before leaving. */
+        Todo: {
+            /** @description Where it is done. */
+            step: components["schemas"]["Step"];
+            /** @description The id of the spot, target or reading that it is about. */
+            id: string | null;
+            /** @description The field that is missing. */
+            field: string | null;
+            /** @description What to do, in plain words. */
+            says: string;
+        };
         /** @description The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change. */
         Uncertainties: {
             /**
@@ -1127,6 +1888,19 @@ export interface components {
             /** @description Units of the words; metres where left out. */
             units?: components["schemas"]["Units"];
         };
+        /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
+        WorldFile: {
+            /**
+             * Format: double
+             * @description Scale, m per px.
+             */
+            metres_per_px: number;
+            /**
+             * Format: double
+             * @description The bearing that the picture's top points to, degrees.
+             */
+            turn_deg: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1136,6 +1910,45 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    adjust: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Adjustment"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     catalogue: {
         parameters: {
             query?: never;
@@ -1194,6 +2007,37 @@ export interface operations {
             };
         };
     };
+    firstAnswer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstAnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -1221,6 +2065,45 @@ export interface operations {
             };
         };
     };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     openapi: {
         parameters: {
             query?: never;
@@ -1236,6 +2119,161 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+        };
+    };
+    keepPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureHead"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The SHA-256 of its bytes, in hex */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    readReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadReadingsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCsv"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    writeReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
                 };
             };
         };
@@ -1538,6 +2576,45 @@ export interface operations {
             };
         };
     };
+    survey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Survey"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     ways: {
         parameters: {
             query?: never;
@@ -1565,6 +2642,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    worldFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorldFile"];
                 };
             };
             422: {

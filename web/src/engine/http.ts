@@ -26,7 +26,8 @@ export async function ask<T>(method: string, path: string, body?: unknown, signa
   if (response.status >= 502 && response.status <= 504) throw new Away("the database does not answer");
   let answer: unknown;
   try {
-    answer = await response.json();
+    const json = response.headers.get("Content-Type")?.startsWith("application/json");
+    answer = json ? await response.json() : await response.text();
   } catch (error) {
     if (signal?.aborted) throw error;
     throw new Away("the answer was cut off");
@@ -40,7 +41,8 @@ async function send(method: string, path: string, body: unknown, signal?: AbortS
   try {
     return await fetch(path, {
       method,
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { "Content-Type": "application/json" } }),
+      // A file goes as it is, everything else as JSON.
+      ...(body instanceof Blob ? { body } : body === undefined ? {} : { body: JSON.stringify(body), headers: { "Content-Type": "application/json" } }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { unitWord } from "../verdict/words";
 import { useSettings } from "./settings";
 
-export function Masthead({ title, children }: { title?: ReactNode; children?: ReactNode }) {
+export function Masthead({ title, stages, children }: { title?: ReactNode; stages?: ReactNode; children?: ReactNode }) {
   const { units, dark, set } = useSettings();
   const other = units === "feet" ? "metres" : "feet";
   return (
@@ -17,6 +17,7 @@ export function Masthead({ title, children }: { title?: ReactNode; children?: Re
         <span>Bright Angle</span>
       </a>
       <div className="masthead-title">{title}</div>
+      {stages}
       <div className="masthead-tools">
         {children}
         <Tooltip title={`Show ${other}`}>

@@ -159,6 +159,13 @@ export function setSlant(site: SiteFile, line: Line, slant: number): void {
 
 export function moveTarget(target: Target, east: number, north: number, decimals = 2): void {
   target.shape.points = shifted(target.shape.points, east, north, decimals);
+  // What an adjustment found was found for another place.
+  target.distance = { how: target.distance?.how ?? "plan" };
+}
+
+/** Forgets what an adjustment found about distances from a spot that moves or goes. */
+export function forgetSpot(site: SiteFile, spot: string): void {
+  for (const { distance } of site.targets) if (distance?.from) distance.from = distance.from.filter((from) => from.spot !== spot);
 }
 
 export const shifted = (points: number[][], east: number, north: number, decimals: number): Point[] =>

@@ -4,10 +4,15 @@ import type { Fault, Revision, SiteFile } from "../engine/types";
 
 /** Saves a site as a file. */
 export function exportSite(site: SiteFile): void {
+  saveFile(new Blob([`${JSON.stringify(site, null, 2)}\n`], { type: "application/json" }), site.name, "json");
+}
+
+/** Hands a file to the browser to be saved. */
+export function saveFile(blob: Blob, title: string, ending: string): void {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(site, null, 2)}\n`], { type: "application/json" }));
-  const name = site.name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "");
-  link.download = `${name || "site"}.json`;
+  link.href = URL.createObjectURL(blob);
+  const name = title.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "");
+  link.download = `${name || "site"}.${ending}`;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 1000);
 }

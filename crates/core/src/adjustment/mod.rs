@@ -57,6 +57,10 @@ pub struct AdjustedReading {
     /// The residual over its own standard deviation, √(σ² − a Q aᵀ); null for a reading that is not used.
     #[schema(required)]
     pub standardised: Option<f64>,
+    /// By how much the reading itself would have to be wrong to explain its residual, m: residual · σ² / (σ² − a Q aᵀ), the residual
+    /// over the reading's redundancy number. A network takes up a part of a gross error; this is the whole.
+    #[schema(required)]
+    pub gross_error_m: Option<f64>,
     /// Whether it is the one with the largest standardised residual, and that is over 3.
     pub doubtful: bool,
 }
@@ -80,7 +84,7 @@ pub fn adjust(site: &Site) -> Result<Adjustment, Fault> {
         })
         .collect();
     let readings = readings(site, &network, &solution);
-    let patch = accept::patch(site, &points);
+    let patch = accept::patch(site, &network, &solution, &points);
     Ok(Adjustment { points, readings, iterations: solution.iterations, patch })
 }
 
@@ -92,11 +96,13 @@ fn readings(site: &Site, network: &Network, solution: &Solution) -> Vec<Adjusted
         .map(|(observation, reading)| {
             let residual_m = observation.distance_m - solution.distance(observation);
             let variance = observation.sigma_m.powi(2) - solution.variance(observation);
+            let counts = observation.used && variance > 0.0;
             AdjustedReading {
                 id: reading.id.clone(),
                 horizontal_m: observation.distance_m,
                 residual_m,
-                standardised: (observation.used && variance > 0.0).then(|| residual_m / variance.sqrt()),
+                standardised: counts.then(|| residual_m / variance.sqrt()),
+                gross_error_m: counts.then(|| residual_m * observation.sigma_m.powi(2) / variance),
                 doubtful: false,
             }
         })

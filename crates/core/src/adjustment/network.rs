@@ -162,6 +162,15 @@ impl Solution {
         row.iter().flat_map(|(i, a)| row.iter().map(move |(j, b)| a * b * self.q[(*i, *j)])).sum()
     }
 
+    /// One standard deviation of the distance between two points, m, along the line between them.
+    pub fn distance_sigma(&self, network: &Network, from: usize, to: usize) -> f64 {
+        let line = Observation { from, to, distance_m: 0.0, sigma_m: 1.0, used: false };
+        // What no reading speaks of is as good as it was drawn.
+        let drawn = [from, to].into_iter().map(|place| &network.points[place]);
+        let drawn = drawn.filter(|point| point.unknown.is_none() && !point.fixed).map(|point| point.sigma_m.powi(2));
+        (self.variance(&line) + drawn.sum::<f64>()).max(0.0).sqrt()
+    }
+
     /// The covariance of a point's east and north, m²: as drawn where no reading speaks of it, none where it is fixed.
     pub fn covariance_of(&self, network: &Network, place: usize) -> Matrix2<f64> {
         let point = &network.points[place];

@@ -195,9 +195,6 @@ pub struct CameraFile {
     /// The id of the spot that it sits on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spot: Option<String>,
-    /// How well its position is known, ± m; it comes out of an adjustment.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub position_plus_minus_m: Option<f64>,
     /// Height of its optical centre, m.
     pub height_m: f64,
     /// The whole model, so that a file stands alone.
@@ -389,7 +386,7 @@ impl TargetFile {
             need,
             samples: plan.into_iter().map(|p| DVec3::new(p[0], p[1], self.height_m)).collect(),
             facing: self.facing_deg.map(Angle::degrees),
-            distance: self.distance,
+            distance: self.distance.clone(),
             heads_wanted: self.heads_wanted as usize,
         }
     }

@@ -35,12 +35,18 @@ impl Check {
             });
             self.maybe(format!("{at}.position_sigma_m"), target.position_sigma_m, SIGMAS_M, " m");
             self.maybe(format!("{at}.distance.plus_minus_m"), target.distance.plus_minus_m, 0.0..=1_000.0, " m");
+            for (from, known) in target.distance.from.iter().enumerate() {
+                let at = format!("{at}.distance.from[{from}]");
+                self.number(format!("{at}.plus_minus_m"), known.plus_minus_m, 0.0..=1_000.0, " m");
+                self.that(&format!("{at}.spot"), file.spots.iter().any(|spot| spot.id == known.spot), || {
+                    format!("there is no spot \"{}\"", known.spot)
+                });
+            }
             self.notes(&at, &[("used_for", &target.used_for), ("night_light", &target.night_light)]);
             self.photos(&at, &target.photos);
         }
         for (place, camera) in file.cameras.iter().enumerate() {
             let at = format!("cameras[{place}]");
-            self.maybe(format!("{at}.position_plus_minus_m"), camera.position_plus_minus_m, 0.0..=1_000.0, " m");
             if let Some(id) = &camera.spot {
                 let known = file.spots.iter().any(|spot| &spot.id == id);
                 self.that(&format!("{at}.spot"), known, || format!("there is no spot \"{id}\""));

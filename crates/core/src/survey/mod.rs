@@ -2,6 +2,7 @@
 
 mod before_you_leave;
 mod readings_csv;
+mod shots;
 
 use crate::adjustment::{Adjustment, adjust};
 use crate::drawing::{ScaleFit, fit};
@@ -9,6 +10,7 @@ use crate::{Fault, Site};
 pub use before_you_leave::{Step, Todo};
 pub use readings_csv::{ReadCsv, read_csv, write_csv};
 use serde::Serialize;
+pub use shots::{Shots, shots};
 use utoipa::ToSchema;
 
 /// Where the survey of a site stands.
@@ -22,6 +24,8 @@ pub struct Survey {
     /// Why they do not.
     #[schema(required)]
     pub unsettled: Option<Fault>,
+    /// What the repeated shots of each reading make together; null for one without. In the readings' order.
+    pub shots: Vec<Option<Shots>>,
     /// The drawing's scale by the distances given for it; null without any.
     #[schema(required)]
     pub scale: Option<ScaleFit>,
@@ -34,6 +38,7 @@ pub fn survey(site: &Site) -> Survey {
         Err(fault) => (None, Some(fault)),
     };
     let scale = site.file().drawing.as_ref().and_then(|drawing| fit(&drawing.scale_from));
+    let of_readings = site.file().readings.iter().map(|reading| shots(&reading.shots_m)).collect();
     let before_you_leave = before_you_leave::todos(site, adjustment.as_ref(), scale.as_ref());
-    Survey { before_you_leave, adjustment, unsettled, scale }
+    Survey { before_you_leave, adjustment, unsettled, shots: of_readings, scale }
 }

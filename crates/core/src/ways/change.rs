@@ -9,12 +9,13 @@ use utoipa::ToSchema;
 /// One operation of a JSON Patch (RFC 6902).
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct PatchOp {
-    /// `replace` or `add`.
+    /// `replace`, `add` or `remove`.
     pub op: &'static str,
     /// JSON Pointer into the site file.
     pub path: String,
-    /// The new value.
-    pub value: Value,
+    /// The new value; none for `remove`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub value: Option<Value>,
 }
 
 /// A change of one property of a camera or of the head in question.
@@ -86,7 +87,11 @@ impl Candidate {
                     camera.heads[self.head].tilt_deg = *tilt;
                 }
                 Change::Height(height) => camera.height_m = *height,
-                Change::Nearer(position, _) => camera.position = *position,
+                Change::Nearer(position, _) => {
+                    camera.position = *position;
+                    // It no longer sits where distances were measured from.
+                    camera.spot = None;
+                }
                 Change::Lens(model, focal) | Change::Model(model, focal) => {
                     let lens = model.lens;
                     for head in &mut camera.heads {
@@ -105,7 +110,7 @@ impl Candidate {
         let then = self.applied(now);
         let at = format!("/cameras/{place}");
         let mut patch = Vec::new();
-        let mut replace = |path: String, value: Value| patch.push(PatchOp { op: "replace", path, value });
+        let mut replace = |path: String, value: Value| patch.push(PatchOp { op: "replace", path, value: Some(value) });
         if then.model != now.model {
             replace(format!("{at}/model"), json!(then.model));
         }
@@ -125,6 +130,9 @@ impl Candidate {
                     replace(format!("{at}/heads/{head}/{name}"), json!(new));
                 }
             }
+        }
+        if then.spot != now.spot {
+            patch.push(PatchOp { op: "remove", path: format!("{at}/spot"), value: None });
         }
         patch
     }

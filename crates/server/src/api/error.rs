@@ -53,7 +53,7 @@ impl From<Fault> for ApiError {
 impl From<StoreError> for ApiError {
     fn from(error: StoreError) -> Self {
         let status = match &error {
-            StoreError::NoSite(_) | StoreError::NoRevision(..) => Status::NotFound,
+            StoreError::NoSite(_) | StoreError::NoRevision(..) | StoreError::NoPicture(_) => Status::NotFound,
             StoreError::Away => Status::ServiceUnavailable,
             StoreError::Stale(_) => Status::Conflict,
             _ => Status::InternalServerError,

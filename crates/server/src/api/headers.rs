@@ -7,7 +7,7 @@ use rocket::{Request, Response, async_trait};
 /// Scripts, fonts and requests come from this server alone. Styles may stand inline: the controls'
 /// styles are computed in the page.
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; \
-    font-src 'self'; img-src 'self' data: blob:; connect-src 'self'; manifest-src 'self'; \
+    font-src 'self'; img-src 'self' data: blob:; worker-src 'self'; connect-src 'self'; manifest-src 'self'; \
     base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
 /// Adds the security headers to every answer.
@@ -26,8 +26,11 @@ impl Fairing for Security {
         response.set_header(Header::new("Cross-Origin-Resource-Policy", "same-origin"));
         response.set_header(Header::new("Permissions-Policy", "camera=(), microphone=(), geolocation=()"));
         let path = request.uri().path();
-        // Built files carry a hash in their names; everything else may change at any time.
-        let keep = if path.starts_with("/assets/") { "public, max-age=31536000, immutable" } else { "no-store" };
-        response.set_header(Header::new("Cache-Control", keep));
+        // Built files carry a hash in their names; what does not say otherwise may change at any time.
+        let built = path.starts_with("/assets/");
+        if built || !response.headers().contains("Cache-Control") {
+            let keep = if built { "public, max-age=31536000, immutable" } else { "no-store" };
+            response.set_header(Header::new("Cache-Control", keep));
+        }
     }
 }

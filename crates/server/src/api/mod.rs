@@ -5,14 +5,16 @@ mod compute;
 mod error;
 mod headers;
 mod openapi;
+mod pictures;
 mod sites;
+mod survey;
 
 pub use openapi::document;
 
 use crate::store::{Store, load_demo};
 use rocket::fs::{FileServer, Options};
 use rocket::{Build, Rocket, routes};
-use std::net::IpAddr;
+use std::net::{IpAddr, SocketAddr};
 use std::path::PathBuf;
 
 /// What the server is told when it starts.
@@ -27,6 +29,8 @@ pub struct Settings {
     pub web: PathBuf,
     /// Folder with site files to begin with.
     pub demo: Option<PathBuf>,
+    /// Where the connected rangefinder listens.
+    pub rangefinder: SocketAddr,
 }
 
 /// Opens the database, loads the demo if there is nothing, and serves until told to stop.
@@ -60,6 +64,7 @@ pub fn build(settings: &Settings, store: Store) -> Rocket<Build> {
     };
     rocket::custom(config)
         .manage(store)
+        .manage(survey::RangefinderAt(settings.rangefinder))
         .attach(headers::Security)
         .mount("/api", compute_routes())
         .mount("/api", site_routes())
@@ -69,10 +74,34 @@ pub fn build(settings: &Settings, store: Store) -> Rocket<Build> {
 
 /// The routes that compute and keep nothing.
 pub fn compute_routes() -> Vec<rocket::Route> {
-    routes![compute::evaluate, compute::ways, compute::study, compute::catalogue, compute::schema, openapi::openapi]
+    routes![
+        compute::evaluate,
+        compute::ways,
+        compute::study,
+        compute::catalogue,
+        compute::schema,
+        survey::survey,
+        survey::adjust,
+        survey::first_answer,
+        survey::write_readings,
+        survey::read_readings,
+        survey::world_file,
+        survey::measure,
+        openapi::openapi
+    ]
 }
 
 /// The routes that keep sites.
 pub fn site_routes() -> Vec<rocket::Route> {
-    routes![sites::health, sites::list, sites::create, sites::newest, sites::save, sites::revisions, sites::revision]
+    routes![
+        sites::health,
+        sites::list,
+        sites::create,
+        sites::newest,
+        sites::save,
+        sites::revisions,
+        sites::revision,
+        pictures::keep,
+        pictures::picture
+    ]
 }

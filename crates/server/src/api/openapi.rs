@@ -1,6 +1,6 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
-use super::{compute, error, sites};
+use super::{compute, error, pictures, sites, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -14,6 +14,13 @@ use utoipa::OpenApi;
         compute::study,
         compute::catalogue,
         compute::schema,
+        survey::survey,
+        survey::adjust,
+        survey::first_answer,
+        survey::write_readings,
+        survey::read_readings,
+        survey::world_file,
+        survey::measure,
         openapi,
         sites::health,
         sites::list,
@@ -21,7 +28,9 @@ use utoipa::OpenApi;
         sites::newest,
         sites::save,
         sites::revisions,
-        sites::revision
+        sites::revision,
+        pictures::keep,
+        pictures::picture
     ),
     components(schemas(error::Conflict))
 )]

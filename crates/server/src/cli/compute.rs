@@ -3,7 +3,7 @@
 use super::{Answer, Line, input};
 use bright_angle_core::units::Units;
 use bright_angle_core::ways::Question;
-use bright_angle_core::{Fault, section, ways};
+use bright_angle_core::{Fault, adjustment, section, survey, ways};
 use serde::Serialize;
 use std::path::Path;
 
@@ -28,6 +28,18 @@ pub fn ways(file: &Path, line: Line, units: Units) -> Answer {
 pub fn section(file: &Path, line: Line) -> Answer {
     let site = input::site(file)?;
     json(&section::section(&site, &line.into()).map_err(|fault| vec![as_option(fault)])?)
+}
+
+pub fn adjust(file: &Path) -> Answer {
+    json(&adjustment::adjust(&input::site(file)?).map_err(|fault| vec![fault])?)
+}
+
+pub fn survey(file: &Path) -> Answer {
+    json(&survey::survey(&input::site(file)?))
+}
+
+pub fn readings(file: &Path) -> Answer {
+    Ok(survey::write_csv(&input::site(file)?.file().readings).trim_end().to_owned())
 }
 
 /// A fault of an id given on the command line names its option.

@@ -49,6 +49,21 @@ enum Command {
         #[command(flatten)]
         line: Line,
     },
+    /// Adjust drawn positions to the readings of a site file, by least squares, as JSON
+    Adjust {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// What a survey still lacks, as JSON
+    Survey {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// The readings of a site file as CSV
+    Readings {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
     /// The pocket calculator: which focal length a task takes at a distance
     Lens(lens::LensArgs),
     /// The JSON Schema of the site file
@@ -94,6 +109,9 @@ pub fn run() -> ExitCode {
         Command::Evaluate { file } => compute::evaluate(&file),
         Command::Ways { file, line, units } => compute::ways(&file, line, units.into()),
         Command::Section { file, line } => compute::section(&file, line),
+        Command::Adjust { file } => compute::adjust(&file),
+        Command::Survey { file } => compute::survey(&file),
+        Command::Readings { file } => compute::readings(&file),
         Command::Lens(args) => lens::lens(&args),
         Command::Schema => compute::json(&site_schema()),
         Command::Openapi => compute::json(&crate::api::document()),

@@ -2,7 +2,7 @@
 
 use crate::api::{self, Settings};
 use clap::Args;
-use std::net::IpAddr;
+use std::net::{IpAddr, SocketAddr};
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -23,6 +23,9 @@ pub struct ServeArgs {
     /// Folder with site files to begin with when the database holds none
     #[arg(long)]
     demo: Option<PathBuf>,
+    /// Where the connected rangefinder listens
+    #[arg(long, default_value = "127.0.0.1:8019")]
+    rangefinder: SocketAddr,
 }
 
 /// Serves until it is told to stop.
@@ -33,6 +36,7 @@ pub fn serve(args: ServeArgs) -> ExitCode {
         database_url: args.database_url,
         web: args.web,
         demo: args.demo,
+        rangefinder: args.rangefinder,
     };
     match rocket::execute(api::serve(settings)) {
         Ok(()) => ExitCode::SUCCESS,

@@ -18,6 +18,9 @@ pub enum StoreError {
     /// The site has no such revision.
     #[error("site {0} has no revision {1}")]
     NoRevision(Uuid, i32),
+    /// There is no such picture.
+    #[error("there is no picture {0}")]
+    NoPicture(String),
     /// Somebody saved in between; theirs is the newest revision.
     #[error("revision {} was saved in between", .0.number)]
     Stale(Box<Revision>),

@@ -1,10 +1,12 @@
 //! The keeping of sites: append-only revisions in PostgreSQL.
 
 mod error;
+mod pictures;
 mod revision;
 mod seed;
 
 pub use error::StoreError;
+pub use pictures::KeptPicture;
 pub use revision::{Draft, Revision, RevisionHead, SiteHead};
 pub use seed::load_demo;
 

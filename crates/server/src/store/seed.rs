@@ -1,10 +1,11 @@
 //! The demo: site files that an empty database begins with.
 
 use super::{Draft, Store, StoreError};
+use crate::picture::Picture;
 use bright_angle_core::Site;
 use std::path::Path;
 
-/// Loads every `.json` file of a folder when the database holds no site; answers how many.
+/// Loads every `.json` file of a folder, and the pictures (`.png`) they name, when the database holds no site; answers how many.
 ///
 /// # Errors
 /// Names the demo file at fault.
@@ -14,8 +15,16 @@ pub async fn load_demo(store: &Store, folder: &Path) -> Result<usize, StoreError
     }
     let fault = |what: String| StoreError::Demo(what);
     let entries = std::fs::read_dir(folder).map_err(|error| fault(format!("{}: {error}", folder.display())))?;
-    let mut files: Vec<_> = entries.filter_map(|entry| Some(entry.ok()?.path())).collect();
-    files.retain(|path| path.extension().is_some_and(|ending| ending == "json"));
+    let entries: Vec<_> = entries.filter_map(|entry| Some(entry.ok()?.path())).collect();
+    let ending = |wanted: &'static str| {
+        entries.iter().filter(move |path| path.extension().is_some_and(|ending| ending == wanted)).cloned()
+    };
+    for path in ending("png") {
+        let bytes = std::fs::read(&path).map_err(|error| fault(format!("{}: {error}", path.display())))?;
+        let picture = Picture::take(bytes).map_err(|message| fault(format!("{}: {message}", path.display())))?;
+        store.keep_picture(&picture).await?;
+    }
+    let mut files: Vec<_> = ending("json").collect();
     // The last one loaded heads the list.
     files.sort();
     files.reverse();

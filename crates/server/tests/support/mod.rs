@@ -94,6 +94,11 @@ impl Served {
     }
 
     pub async fn on(cluster: &Cluster) -> Served {
+        // Nobody listens on the discard port of loopback.
+        Served::with_rangefinder(cluster, ([127, 0, 0, 1], 9).into()).await
+    }
+
+    pub async fn with_rangefinder(cluster: &Cluster, rangefinder: std::net::SocketAddr) -> Served {
         let database_url = cluster.database().await;
         let store = Store::open(&database_url).await.unwrap();
         let web = tempfile::tempdir().unwrap();
@@ -104,6 +109,7 @@ impl Served {
             database_url: database_url.clone(),
             web: web.path().to_owned(),
             demo: None,
+            rangefinder,
         };
         let client = Client::tracked(build(&settings, store)).await.unwrap();
         Served { client, database_url, web, cluster: None }

@@ -5,7 +5,7 @@ import type { Camera, CameraHead } from "../../engine/types";
 import { aim, cameraOf, duplicateCamera, headOf, setModel, targetOf } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { useInHand } from "../inHand";
-import { useCatalogue } from "../plan/usePlacing";
+import { useCatalogue } from "../../plan/usePlacing";
 
 export function CameraHeader({ camera, head }: { camera: Camera; head: CameraHead }) {
   const edit = useSite((state) => state.edit);

@@ -22,7 +22,7 @@ export function Dials({ camera, head, line, result }: Props) {
   const onHead = (says: string, change: (h: CameraHead) => void, gesture: boolean): void =>
     edit(`${says} of ${camera.name}`, (site) => { const h = headOf(site, camera.id, head.id); if (h) change(h); }, gesture ? `dial-${says}-${camera.id}-${head.id}` : "");
   const [east = 0, north = 0] = camera.position;
-  const move = (to: Point, gesture: boolean): void => onCamera("Place", (c) => { c.position = to; }, gesture);
+  const move = (to: Point, gesture: boolean): void => onCamera("Place", (c) => { c.position = to; delete c.spot; }, gesture);
   return (
     <div className="dials dials-head">
       <Measure label="Height" value={camera.height_m} quantity={length(units)} min={0.05} max={500} onChange={(v, g) => onCamera("Height", (c) => { c.height_m = v; }, g)} />

@@ -4,7 +4,7 @@ import { useSettings } from "../../shell/settings";
 import { cameraOf, rounded } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { formatLength } from "../../units/length";
-import { Handle } from "../plan/Handle";
+import { Handle } from "../../plan/Handle";
 import type { Cut } from "./cut";
 
 /** A solid this near behind the camera is what it is mounted on, m. */

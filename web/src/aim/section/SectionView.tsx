@@ -7,7 +7,7 @@ import { cameraOf, headOf, rounded, targetOf } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { formatLength } from "../../units/length";
 import { lineResult } from "../lineResult";
-import { Handle } from "../plan/Handle";
+import { Handle } from "../../plan/Handle";
 import { Ground } from "./Ground";
 import { type Cut, cutOf } from "./cut";
 import { Mount } from "./Mount";

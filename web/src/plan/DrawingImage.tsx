@@ -1,0 +1,18 @@
+/** The overhead picture, laid under the plan. */
+import type { SiteFile } from "../engine/types";
+import { type PlanView, toScreen } from "./planView";
+import { scaleOf } from "./drawingPlace";
+
+export function DrawingImage({ view, site }: { view: PlanView; site: SiteFile }) {
+  const drawing = site.drawing;
+  if (!drawing) return null;
+  const [u, v] = toScreen(view, drawing.centre ?? [0, 0]);
+  const scale = scaleOf(drawing) * view.scale;
+  return (
+    <image
+      href={`/api/pictures/${drawing.picture}`} width={drawing.width_px} height={drawing.height_px} opacity={1 - (drawing.fade ?? 0)} preserveAspectRatio="none"
+      transform={`translate(${u} ${v}) rotate(${drawing.turn_deg ?? 0}) scale(${scale}) translate(${-drawing.width_px / 2} ${-drawing.height_px / 2})`}
+      data-testid="drawing" aria-label="Overhead picture"
+    />
+  );
+}
