@@ -54,12 +54,35 @@ test("an obstacle in hand", async ({ page }) => {
   await shoot(page, "aim-obstacle");
 });
 
-test("Aim on a phone", async ({ browser }) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
+
+test("the phone: Aim, brief, spots, readings", async ({ browser }) => {
+  const context = await browser.newContext(PHONE);
   const page = await context.newPage();
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Fuel berth till");
   await page.evaluate(() => window.scrollTo(0, 0));
   await shoot(page, "aim-phone");
+  for (const step of ["brief", "spots", "readings"]) {
+    await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/${step}`);
+    await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
+    if (step === "readings") await page.getByText("Thumb rule").waitFor();
+    if (step === "spots") await page.getByRole("button", { name: /^3 ?Chandlery SE corner/ }).click();
+    if (step === "spots") await page.evaluate(() => window.scrollBy(0, 330));
+    await shoot(page, `survey-${step}-phone`);
+  }
   await context.close();
+});
+
+test("the drawing at the desk, and readings on a tablet", async ({ page }) => {
+  await openDemo(page, "Tern Quay Boatyard");
+  const address = page.url();
+  await page.goto(`${address}/survey/drawing`);
+  await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
+  await page.locator("[data-testid=drawing]").waitFor();
+  await shoot(page, "survey-drawing");
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await page.goto(`${address}/survey/readings`);
+  await page.getByText("Thumb rule").waitFor();
+  await shoot(page, "survey-readings-tablet");
 });

@@ -1,7 +1,7 @@
 /** The walk around a site on a phone, from nothing to "nothing left to ask", and the same site at the desk. */
 import { readFileSync } from "node:fs";
 import { type APIRequestContext, type Locator, type Page, expect, test } from "@playwright/test";
-import { Aim, ROOT, demo, keep, openId } from "./support/aim";
+import { Aim, ROOT, centre, demo, keep, openId } from "./support/aim";
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
@@ -161,6 +161,15 @@ test("the whole walk on a phone: measured, an outlier named and thrown out, noth
   await desk.goto(`/#/site/${id}`);
   await expect(aim.promises.getByRole("listitem")).toHaveCount(4);
   await expect(desk.getByTestId("drawing")).toBeVisible();
+  // A camera that is put down by a spot sits on it, as high as it is, and knows its measured distance.
+  await aim.promises.getByRole("button", { name: /Door/ }).first().click();
+  await desk.getByRole("button", { name: "Add a camera" }).click();
+  const [x, y] = await centre(desk.locator(".spots-known .spot-plate").first());
+  await desk.mouse.click(x + 6, y - 5);
+  await expect(aim.verdict).toHaveText(/kept|tight|broken/);
+  await aim.saved();
+  const placed = (await surveyed(request, id)) as unknown as { cameras: { spot?: string; position: unknown }[]; spots: { id: string; position: unknown }[] };
+  expect(placed.cameras[0]).toMatchObject({ spot: placed.spots[0]?.id, position: placed.spots[0]?.position, height_m: 3 });
   await desk.context().close();
 });
 

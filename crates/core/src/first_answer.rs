@@ -3,7 +3,7 @@
 use crate::needs::{NeedSet, Task};
 use crate::pocket::{PocketAnswer, PocketLens, answer};
 use crate::rules::Rules;
-use crate::site::file::Model;
+use crate::site::file::{Form, Model};
 use crate::units::INCH_M;
 use crate::{Sensor, Verdict};
 use serde::Serialize;
@@ -56,7 +56,8 @@ pub struct ThumbRule {
 
 /// Answers for one sight line, on the axis of a camera aimed at the target.
 pub fn first_answer(asked: Asked, rules: &Rules, sensor: Sensor, models: &[Model]) -> FirstAnswer {
-    let pocket = answer(asked.slant_m, asked.task, rules.needs, sensor, models);
+    let fit: Vec<Model> = models.iter().filter(|model| suits(model.form, asked.task)).cloned().collect();
+    let pocket = answer(asked.slant_m, asked.task, rules.needs, sensor, &fit);
     let drop = asked.spot_height_m - asked.target_height_m;
     let depression_deg = (drop / asked.slant_m).clamp(-1.0, 1.0).asin().to_degrees();
     let first = pocket.lenses.first().filter(|lens| lens.reaches);
@@ -67,6 +68,15 @@ pub fn first_answer(asked: Asked, rules: &Rules, sensor: Sensor, models: &[Model
         near_edge_m,
         thumb_rule: thumb_rule(asked, rules.needs, sensor, models),
         pocket,
+    }
+}
+
+/// Whether a build is one to propose: by night a plate camera sees little but plates, and a PTZ looks away.
+fn suits(form: Form, task: Task) -> bool {
+    match form {
+        Form::Plate => task == Task::Read,
+        Form::Ptz => false,
+        _ => true,
     }
 }
 
@@ -117,6 +127,7 @@ mod tests {
         assert!((found.depression_deg - 6.0744).abs() < 1e-4);
         assert_eq!(found.from_above, Verdict::Kept);
         assert!(found.near_edge_m.is_some_and(|near| near > 2.0 && near < 18.9));
+        assert!(found.pocket.lenses.iter().all(|lens| !lens.model.contains("Plate") && !lens.model.contains("PTZ")));
         // 18.9 m is past 60 ft: the rule says zoom, and so does the computation.
         assert_eq!((found.thumb_rule.says_zoom, found.thumb_rule.agrees), (true, true));
     }

@@ -39,7 +39,19 @@ impl<'a> Sight<'a> {
         let give = most_off_line(&separation, slack, rules);
         let near = scene.near(head.position(), point, give);
         let clear = near.first_blocker(head.position(), point).is_none();
-        Some(Sight { head, target, rules, scene, near, point, look, separation, clear, partly_behind: false, aim_slack: OnceCell::new() })
+        Some(Sight {
+            head,
+            target,
+            rules,
+            scene,
+            near,
+            point,
+            look,
+            separation,
+            clear,
+            partly_behind: false,
+            aim_slack: OnceCell::new(),
+        })
     }
 
     /// Whether the sample, and with it the target, is in the picture.

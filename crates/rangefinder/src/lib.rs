@@ -29,9 +29,8 @@ pub fn serve(listener: &TcpListener, seed: u64, faults: Faults) {
         let laser = Arc::clone(&laser);
         std::thread::spawn(move || {
             // A peer that goes away ends its session; there is nobody left to tell.
-            let _ = session::run(stream, |from, to| {
-                laser.lock().unwrap_or_else(PoisonError::into_inner).shoot(from, to)
-            });
+            let _ =
+                session::run(stream, |from, to| laser.lock().unwrap_or_else(PoisonError::into_inner).shoot(from, to));
         });
     }
 }

@@ -7,7 +7,9 @@ use std::net::{TcpListener, TcpStream};
 fn talk(lines: &[&str]) -> Vec<String> {
     let listener = TcpListener::bind("127.0.0.1:0").unwrap();
     let address = listener.local_addr().unwrap();
-    std::thread::spawn(move || serve(&listener, 3, Faults { script: vec![Kind::Good, Kind::None], ..Faults::default() }));
+    std::thread::spawn(move || {
+        serve(&listener, 3, Faults { script: vec![Kind::Good, Kind::None], ..Faults::default() })
+    });
     let mut stream = TcpStream::connect(address).unwrap();
     let mut answers = BufReader::new(stream.try_clone().unwrap()).lines();
     lines
@@ -21,7 +23,17 @@ fn talk(lines: &[&str]) -> Vec<String> {
 
 #[test]
 fn a_session() {
-    let answers = talk(&["HELLO", "MEASURE", "STAND 0 0 1.5", "AIM 18 6 3.5", "MEASURE", "MEASURE", "AIM 1 2", "AIM 1 2 NaN", "DANCE"]);
+    let answers = talk(&[
+        "HELLO",
+        "MEASURE",
+        "STAND 0 0 1.5",
+        "AIM 18 6 3.5",
+        "MEASURE",
+        "MEASURE",
+        "AIM 1 2",
+        "AIM 1 2 NaN",
+        "DANCE",
+    ]);
     assert_eq!(answers[0], "BRIGHT-ANGLE RANGEFINDER 1 STAND-IN");
     assert_eq!(answers[1], "ERROR STAND and AIM first");
     assert_eq!(&answers[2..4], ["OK", "OK"]);

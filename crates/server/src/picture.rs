@@ -111,7 +111,8 @@ mod tests {
     fn jpeg_with_place() -> Vec<u8> {
         let plain = write(&DynamicImage::new_rgb8(40, 20), ImageFormat::Jpeg).unwrap();
         // TIFF, big-endian: one directory with orientation = 6 and a pointer to a GPS directory with one latitude reference.
-        let tiff: &[u8] = b"MM\0\x2a\0\0\0\x08\0\x02\x01\x12\0\x03\0\0\0\x01\0\x06\0\0\x88\x25\0\x04\0\0\0\x01\0\0\0\x26\0\0\0\0\
+        let tiff: &[u8] =
+            b"MM\0\x2a\0\0\0\x08\0\x02\x01\x12\0\x03\0\0\0\x01\0\x06\0\0\x88\x25\0\x04\0\0\0\x01\0\0\0\x26\0\0\0\0\
             \0\x01\0\x01\0\x02\0\0\0\x02N\0\0\0\0\0\0\0";
         let length = u16::try_from(2 + 6 + tiff.len()).unwrap().to_be_bytes();
         [&plain[..2], b"\xff\xe1", &length, b"Exif\0\0", tiff, &plain[2..]].concat()

@@ -48,6 +48,19 @@ fn ways_and_section_of_a_sight_line() {
 }
 
 #[test]
+fn the_survey_on_the_command_line() {
+    let found = answer(&["adjust", DEMO]);
+    let doubtful: Vec<&Value> =
+        found["readings"].as_array().unwrap().iter().filter(|r| r["doubtful"] == true).collect();
+    assert_eq!(doubtful.len(), 1);
+    let left = answer(&["survey", DEMO]);
+    assert_eq!(left["before_you_leave"][0]["field"], "retention_days");
+    let csv = text(&call(&["readings", DEMO], b"").stdout);
+    assert!(csv.starts_with("id,from,to,slope_m,"));
+    assert_eq!(csv.lines().count(), 1 + found["readings"].as_array().unwrap().len());
+}
+
+#[test]
 fn the_pocket_calculator() {
     let found = answer(&["lens", "--distance-m", "18.9", "--task", "identify", "--json"]);
     // f = n·s·w/W = 250 · 18.9 · 5.376 / 2688 by hand.
@@ -101,7 +114,7 @@ fn schema_openapi_and_help() {
     assert_eq!(answer(&["schema"])["$schema"], "https://json-schema.org/draft/2020-12/schema");
     assert_eq!(answer(&["openapi"])["info"]["title"], "Bright Angle");
     let help = text(&call(&["--help"], b"").stdout);
-    for command in ["evaluate", "ways", "section", "lens", "schema", "serve"] {
+    for command in ["evaluate", "ways", "section", "adjust", "survey", "readings", "lens", "schema", "serve"] {
         assert!(help.contains(command), "{help}");
     }
     assert!(!call(&["serve", "--port", "0"], b"").status.success(), "without a database there is nothing to serve");

@@ -157,7 +157,10 @@ async fn readings_go_out_and_come_in_as_csv() {
     assert_eq!(read["readings"].as_array().unwrap().len(), 1, "{read}");
     assert_eq!((&read["readings"][0]["id"], &read["readings"][0]["slope_m"]), (&json!("r4"), &json!(18.93)));
     let faults = read["faults"].to_string();
-    assert!(faults.contains("line 4") && faults.contains("\\\"s9\\\"") && faults.contains("not longer than"), "{faults}");
+    assert!(
+        faults.contains("line 4") && faults.contains("\\\"s9\\\"") && faults.contains("not longer than"),
+        "{faults}"
+    );
 }
 
 #[rocket::async_test]

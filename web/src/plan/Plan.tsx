@@ -8,6 +8,7 @@ import { ObstacleCard } from "./ObstacleCard";
 import { ObstacleCorners, Obstacles } from "./Obstacles";
 import { Relief, ReliefLegend } from "./Relief";
 import { SightLineMark } from "./SightLineMark";
+import { SpotShape } from "./SpotShape";
 import { TargetMark } from "./TargetMark";
 import { fitting, toScreen, usePlanView, zoomed } from "./planView";
 import { usePlacing } from "./usePlacing";
@@ -34,8 +35,11 @@ export function Plan({ shown }: { shown: Shown }) {
           <>
             <DrawingImage view={view} site={shown.site} />
             <Grid view={view} />
-            <Relief view={view} footprints={shown.study?.footprints ?? []} inHand={footprint} />
+            <Relief view={view} footprints={shown.study?.footprints ?? []} inHand={footprint} over={shown.site.drawing != null} />
             <Obstacles view={view} site={shown.site} />
+            <g className="spots-known" aria-hidden="true">
+              {(shown.site.spots ?? []).map((spot, number) => <SpotShape key={spot.id} at={toScreen(view, spot.position)} place={number} />)}
+            </g>
             <SightLineMark view={view} shown={shown} />
             {shown.site.cameras.map((camera) => (
               <CameraMark key={camera.id} view={view} camera={camera} inHand={head?.camera === camera.id ? head.head : null} />

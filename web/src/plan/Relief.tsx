@@ -13,12 +13,14 @@ interface Props {
   view: PlanView;
   footprints: Footprint[];
   inHand: Footprint | undefined;
+  /** A picture lies beneath and shows through. */
+  over: boolean;
 }
 
-export function Relief({ view, footprints, inHand }: Props) {
+export function Relief({ view, footprints, inHand, over }: Props) {
   const bands = footprints[0]?.bands ?? [];
   return (
-    <g className="relief" aria-hidden="true">
+    <g className={over ? "relief relief-over" : "relief"} aria-hidden="true">
       {bands.map((band, depth) => {
         const d = path(view, footprints.flatMap((footprint) => footprint.bands[depth]?.polygons ?? []));
         // The line first and the fill over it: what overlaps inside is hidden, the outer edge stays.

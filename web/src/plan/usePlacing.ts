@@ -10,6 +10,9 @@ import { toSite, usePlanView } from "./planView";
 /** The model that a new camera begins with: a common one that the dials then change. */
 const FIRST_MODEL = "Turret 4 MP 2.8–12 mm";
 
+/** A camera put down this near to a spot sits on it, px. */
+const SNAP = 22;
+
 let shelf: Promise<Model[]> | undefined;
 
 /** The catalogue, asked once; asked again after a failure. */
@@ -40,7 +43,7 @@ export function usePlacing(): (at: Point) => void {
     } else if (placing === "camera") {
       const model = models.find((m) => m.name === FIRST_MODEL) ?? models[0];
       if (!model) return;
-      edit("Add a camera", (site) => { made = addCamera(site, where, model, target ? targetOf(site, target) : undefined); });
+      edit("Add a camera", (site) => { made = addCamera(site, where, SNAP / usePlanView.getState().scale, model, target ? targetOf(site, target) : undefined); });
       takeHead({ camera: made, head: "h1" });
     }
   };

@@ -6,9 +6,11 @@ import type { Units } from "../engine/types";
 interface Settings {
   units: Units;
   dark: boolean;
-  set(settings: Partial<Pick<Settings, "units" | "dark">>): void;
+  /** Who takes the readings. */
+  surveyor: string;
+  set(settings: Partial<Pick<Settings, "units" | "dark" | "surveyor">>): void;
 }
 
 export const useSettings = create<Settings>()(
-  persist((set) => ({ units: "metres", dark: false, set }), { name: "bright-angle/settings" }),
+  persist((set) => ({ units: "metres", dark: false, surveyor: "", set }), { name: "bright-angle/settings" }),
 );

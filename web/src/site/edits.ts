@@ -1,5 +1,5 @@
 /** Edits of a site file, each a plain function on the draft that is being changed. */
-import type { Camera, CameraHead, Line, Model, Obstacle, Point, SiteFile, Target } from "../engine/types";
+import type { Camera, CameraHead, Line, Model, Obstacle, Point, SiteFile, Spot, Target } from "../engine/types";
 
 /** An id that the list does not have yet: the letter and the next free number. */
 export function freshId(letter: string, taken: { id: string }[]): string {
@@ -43,18 +43,25 @@ export function addTarget(site: SiteFile, at: Point): string {
   return id;
 }
 
-/** Adds a camera of a model, aimed at a target if there is one. */
-export function addCamera(site: SiteFile, at: Point, model: Model, aimedAt: Target | undefined): string {
+/** Adds a camera of a model, on the spot nearest to the place if one is within `reach` m, aimed at a target if there is one. */
+export function addCamera(site: SiteFile, at: Point, reach: number, model: Model, aimedAt: Target | undefined): string {
   const id = freshId("c", site.cameras);
-  const position = roundPoint(at);
+  const spot = nearestSpot(site, at, reach);
+  const position = spot?.position ?? roundPoint(at);
   const heads = Array.from({ length: model.head_count ?? 1 }, (_, place) => ({
     id: `h${place + 1}`, pan_deg: (place * 360) / (model.head_count ?? 1), tilt_deg: 15, roll_deg: 0,
     focal_mm: model.lens.focal_min_mm,
   }));
-  const camera: Camera = { id, name: id.toUpperCase(), position, height_m: 3, model, heads };
+  const camera: Camera = { id, name: id.toUpperCase(), position, ...(spot ? { spot: spot.id } : {}), height_m: Math.max(spot?.height_m ?? 3, 0.05), model, heads };
   if (aimedAt && heads[0]) aim(camera, heads[0], aimedAt);
   site.cameras.push(camera);
   return id;
+}
+
+function nearestSpot(site: SiteFile, at: Point, reach: number): Spot | undefined {
+  const far = (spot: Spot): number => Math.hypot((spot.position[0] ?? 0) - at[0], (spot.position[1] ?? 0) - at[1]);
+  const [nearest] = [...(site.spots ?? [])].sort((a, b) => far(a) - far(b));
+  return nearest && far(nearest) <= reach ? nearest : undefined;
 }
 
 /** Points a head at the middle of a target. */

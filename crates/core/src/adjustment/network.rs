@@ -49,8 +49,7 @@ impl Network {
         let spots = site.file().spots.iter();
         let spots = spots.map(|spot| (&spot.id, spot.position, spot.position_sigma_m, spot.fixed));
         let targets = site.file().targets.iter().filter(|target| target.is_point());
-        let targets =
-            targets.map(|target| (&target.id, target.shape.points[0], target.position_sigma_m, target.fixed));
+        let targets = targets.map(|target| (&target.id, target.shape.points[0], target.position_sigma_m, target.fixed));
         let mut points: Vec<Point> = spots
             .chain(targets)
             .map(|(id, at, sigma, fixed)| Point {

@@ -28,7 +28,8 @@ pub struct WorldFile {
 /// assert_eq!((found.metres_per_px, found.turn_deg), (0.1, 0.0));
 /// ```
 pub fn parse_world_file(text: &str) -> Result<WorldFile, Fault> {
-    let lines: Vec<&str> = text.trim_start_matches('\u{feff}').lines().map(str::trim).filter(|l| !l.is_empty()).collect();
+    let lines: Vec<&str> =
+        text.trim_start_matches('\u{feff}').lines().map(str::trim).filter(|l| !l.is_empty()).collect();
     if lines.len() != 6 {
         return Err(Fault::new("", format!("a world file has six lines with a number each, this has {}", lines.len())));
     }
@@ -36,7 +37,8 @@ pub fn parse_world_file(text: &str) -> Result<WorldFile, Fault> {
     for (place, line) in lines.iter().enumerate() {
         let value: Option<f64> = line.replace(',', ".").parse().ok().filter(|value: &f64| value.is_finite());
         let shown: String = line.chars().take(40).collect();
-        n[place] = value.ok_or_else(|| Fault::new(format!("line {}", place + 1), format!("\"{shown}\" is no number")))?;
+        n[place] =
+            value.ok_or_else(|| Fault::new(format!("line {}", place + 1), format!("\"{shown}\" is no number")))?;
     }
     let [a, d, b, e, ..] = n;
     // The picture's right is (a, d), its up is (−b, −e): both as long, and square to each other.

@@ -68,7 +68,14 @@ impl Check {
     }
 
     /// A list with ids of its own and not too many in it.
-    pub(super) fn list<T>(&mut self, path: &str, items: &[T], most: usize, id: fn(&T) -> &String, each: fn(&mut Check, &str, &T)) {
+    pub(super) fn list<T>(
+        &mut self,
+        path: &str,
+        items: &[T],
+        most: usize,
+        id: fn(&T) -> &String,
+        each: fn(&mut Check, &str, &T),
+    ) {
         if items.len() > most {
             self.faults
                 .push(Fault::new(path, format!("{} are more than the {most} that a site may hold", items.len())));

@@ -111,7 +111,8 @@ impl Check {
         for (place, shot) in reading.shots_m.iter().enumerate().take(MOST_SHOTS) {
             self.number(format!("{at}.shots_m[{place}]"), *shot, SLOPES_M, " m");
         }
-        let texts = [("by", &reading.by), ("taken", &reading.taken), ("device", &reading.device), ("note", &reading.note)];
+        let texts =
+            [("by", &reading.by), ("taken", &reading.taken), ("device", &reading.device), ("note", &reading.note)];
         self.notes(at, &texts);
     }
 

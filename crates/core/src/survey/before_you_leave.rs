@@ -155,7 +155,10 @@ fn readings(site: &Site, adjustment: Option<&Adjustment>) -> Vec<Todo> {
             let (from, to) = (name(&reading.from).unwrap_or(""), name(&reading.to).unwrap_or(""));
             let off = doubtful.gross_error_m.unwrap_or(doubtful.residual_m);
             let word = if off > 0.0 { "long" } else { "short" };
-            let says = format!("{from} to {to}: the reading is about {:.1} m too {word} for the others. Throw it out or shoot again.", off.abs());
+            let says = format!(
+                "{from} to {to}: the reading is about {:.1} m too {word} for the others. Throw it out or shoot again.",
+                off.abs()
+            );
             left.push(todo(Step::Readings, Some(&reading.id), None, says));
         }
     } else if adjustment.points.iter().any(|point| point.moved_m > SETTLED_WITHIN_M) {

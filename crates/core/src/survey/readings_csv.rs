@@ -7,8 +7,19 @@ use std::collections::HashSet;
 use utoipa::ToSchema;
 
 const COLUMNS: [&str; 13] = [
-    "id", "from", "to", "slope_m", "inclination_deg", "from_height_m", "to_height_m", "sigma_m", "used", "by", "taken",
-    "device", "note",
+    "id",
+    "from",
+    "to",
+    "slope_m",
+    "inclination_deg",
+    "from_height_m",
+    "to_height_m",
+    "sigma_m",
+    "used",
+    "by",
+    "taken",
+    "device",
+    "note",
 ];
 
 /// What a CSV file held.
@@ -94,7 +105,10 @@ pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
 fn delimiter(text: &str) -> u8 {
     let first = text.lines().next().unwrap_or_default();
     let count = |separator: char| first.matches(separator).count();
-    [(b';', count(';')), (b'\t', count('\t')), (b',', count(','))].into_iter().max_by_key(|(_, n)| *n).map_or(b',', |(s, _)| s)
+    [(b';', count(';')), (b'\t', count('\t')), (b',', count(','))]
+        .into_iter()
+        .max_by_key(|(_, n)| *n)
+        .map_or(b',', |(s, _)| s)
 }
 
 /// A line under its header.
@@ -178,7 +192,8 @@ mod tests {
 
     #[test]
     fn bad_lines_are_named_and_good_ones_kept() {
-        let text = "id,from,to,slope_m\nr1,t1,s1,18.9\nr2,t1,s1,eighteen\nr1,t1,s1,3\n,t1,,4\nr5,t1,s1,NaN\nr6,t1,s1,5\n";
+        let text =
+            "id,from,to,slope_m\nr1,t1,s1,18.9\nr2,t1,s1,eighteen\nr1,t1,s1,3\n,t1,,4\nr5,t1,s1,NaN\nr6,t1,s1,5\n";
         let read = read_csv(text, &[]);
         assert_eq!(read.readings.iter().map(|r| r.id.as_str()).collect::<Vec<_>>(), ["r1", "r6"]);
         let paths: Vec<&str> = read.faults.iter().map(|fault| fault.path.as_str()).collect();

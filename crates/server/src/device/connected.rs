@@ -96,7 +96,9 @@ mod tests {
         let read = shot("SHOT 18.931 +6.37 92", "STAND-IN").unwrap();
         assert_eq!((read.slope_m, read.inclination_deg, read.signal), (18.931, Some(6.37), Some(92.0)));
         assert_eq!(shot("NO RETURN", "x"), Err(DeviceError::NoReturn));
-        for nonsense in ["", "SHOT", "SHOT 1 2", "SHOT NaN 0 0", "SHOT -3 0 0", "SHOT 1e9 0 50", "SHOT 3 95 50", "FISH 1 2 3"] {
+        for nonsense in
+            ["", "SHOT", "SHOT 1 2", "SHOT NaN 0 0", "SHOT -3 0 0", "SHOT 1e9 0 50", "SHOT 3 95 50", "FISH 1 2 3"]
+        {
             assert!(matches!(shot(nonsense, "x"), Err(DeviceError::Nonsense(_))), "{nonsense}");
         }
     }

@@ -1,5 +1,5 @@
 /** All readings, with what the drawing says beside the tape; out and in as CSV. */
-import { Alert, App, Button, Switch, Table, Upload } from "antd";
+import { Alert, App, Button, Input, Switch, Table, Upload } from "antd";
 import { useState } from "react";
 import { serverEngine } from "../../engine/engine";
 import type { Fault, Reading, SiteFile } from "../../engine/types";
@@ -13,7 +13,7 @@ import type { SurveyState } from "../useSurvey";
 import { nameOf } from "./Agreement";
 
 export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: SurveyState; inHand: string | null }) {
-  const units = useSettings((settings) => settings.units);
+  const { units, surveyor, set } = useSettings();
   const edit = useSite((store) => store.edit);
   const found = state.survey?.adjustment?.readings;
   const readings = site.readings ?? [];
@@ -32,10 +32,14 @@ export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: Sur
           { title: "Level", align: "right", className: "figure", render: (_, row) => (row.found ? formatLength(row.found.horizontal_m, units) : "…") },
           { title: "Plan says", align: "right", className: "figure", render: (_, row) => formatLength(drawn(site, row), units) },
           { title: "Off by", align: "right", className: "figure", render: (_, row) => (row.found ? `${formatLength(row.found.residual_m, units)}${row.found.doubtful ? " doubtful" : ""}` : "…") },
+          { title: "By", render: (_, row) => row.by ?? "" },
           { title: "Used", render: (_, row) => <Switch size="small" aria-label={`Use reading ${row.id}`} checked={row.used ?? true} onChange={(used) => change(used ? "Use a reading again" : "Throw a reading out", (list) => list.map((r) => (r.id === row.id ? { ...r, used } : r)))} /> },
           { title: "", render: (_, row) => <Button type="text" size="small" aria-label={`Delete reading ${row.id}`} onClick={() => change("Delete a reading", (list) => list.filter((r) => r.id !== row.id))}>Delete</Button> },
         ]}
       />
+      <label className="stacked">Who measures, on this device
+        <Input aria-label="Who measures" maxLength={200} value={surveyor} onChange={(event) => set({ surveyor: event.target.value })} />
+      </label>
       <CsvButtons site={site} />
     </section>
   );

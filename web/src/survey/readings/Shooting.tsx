@@ -154,4 +154,6 @@ function keepShot(site: SiteFile, target: Target, spot: Spot, { shot, together }
   }
   reading.taken = new Date().toISOString().slice(0, 19) + "Z";
   reading.device = shot.device;
+  const { surveyor } = useSettings.getState();
+  if (surveyor) reading.by = surveyor;
 }

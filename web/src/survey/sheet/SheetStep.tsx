@@ -6,6 +6,7 @@ import { useSettings } from "../../shell/settings";
 import { middle } from "../../site/edits";
 import { formatLength } from "../../units/length";
 import { Obstacles } from "../../plan/Obstacles";
+import { SpotShape } from "../../plan/SpotShape";
 import { type PlanView, fitting, toScreen } from "../../plan/planView";
 import { DrawingImage } from "../../plan/DrawingImage";
 import { nameOf } from "../readings/Agreement";
@@ -106,10 +107,7 @@ function SheetDrawing({ site, targets }: { site: SiteFile; targets: Target[] }) 
         <>
           <DrawingImage view={view} site={site} />
           <Obstacles view={view} site={site} />
-          {(site.spots ?? []).map((spot, place) => {
-            const [u, v] = toScreen(view, spot.position);
-            return <g key={spot.id} className="spot"><path d={`M${u - 8} ${v - 8}h16v16h-16Z`} className="spot-plate" /><text x={u} y={v + 4} textAnchor="middle" className="spot-number">{place + 1}</text></g>;
-          })}
+          {(site.spots ?? []).map((spot, place) => <SpotShape key={spot.id} at={toScreen(view, spot.position)} place={place} />)}
           {targets.map((target) => {
             const [u, v] = toScreen(view, middle(target));
             return <g key={target.id}><circle cx={u} cy={v} r={10} className="sheet-target" /><text x={u} y={v + 4} textAnchor="middle" className="spot-number">{site.targets.indexOf(target) + 1}</text></g>;

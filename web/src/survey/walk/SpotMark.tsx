@@ -2,6 +2,7 @@
 import type { Spot } from "../../engine/types";
 import { Handle } from "../../plan/Handle";
 import { type PlanView, toScreen, toSite, usePlanView } from "../../plan/planView";
+import { SpotShape } from "../../plan/SpotShape";
 import { forgetSpot, roundPoint } from "../../site/edits";
 import { useSite } from "../../site/store";
 
@@ -30,8 +31,7 @@ export function SpotMark({ view, spot, place, inHand, onChoose }: Props) {
       }
     >
       <circle cx={u} cy={v} r={22} className="reach" />
-      <path d={`M${u - 9} ${v - 9}H${u + 9}V${v + 9}H${u - 9}Z`} className="spot-plate" />
-      <text x={u} y={v + 4.5} textAnchor="middle" className="spot-number">{place + 1}</text>
+      <SpotShape at={[u, v]} place={place} />
     </Handle>
   );
 }
