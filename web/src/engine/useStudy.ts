@@ -34,7 +34,7 @@ interface Wanted {
 }
 
 /** Works through wanted states, newest first, one at a time. */
-class StudyRunner {
+export class StudyRunner {
   private wanted: Wanted | null = null;
   private busy: { control: AbortController; wanted: Wanted } | null = null;
   private timer = 0;

@@ -1,27 +1,13 @@
 /** A sketch without a picture: walls paced out by lengths and bearings. */
 import { Button, Switch } from "antd";
 import { useState } from "react";
-import type { Point } from "../../engine/types";
 import { useSettings } from "../../shell/settings";
 import { freshId, roundPoint } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { Measure, length, plain } from "../../units/Measure";
 import { formatLength } from "../../units/length";
+import { type Leg, corners } from "./corners";
 import { usePlanView } from "../../plan/planView";
-
-interface Leg {
-  length: number;
-  bearing: number;
-}
-
-/** The corners that legs lead over, from a start. */
-export function corners(start: Point, legs: Leg[]): Point[] {
-  return legs.reduce<Point[]>((points, leg) => {
-    const [x, y] = points.at(-1) ?? start;
-    const bearing = (leg.bearing * Math.PI) / 180;
-    return [...points, [x + Math.sin(bearing) * leg.length, y + Math.cos(bearing) * leg.length]];
-  }, [start]);
-}
 
 export function PaceOut() {
   const units = useSettings((settings) => settings.units);
