@@ -8,7 +8,7 @@ use crate::adjustment::{Adjustment, adjust};
 use crate::drawing::{ScaleFit, fit};
 use crate::{Fault, Site};
 pub use before_you_leave::{Step, Todo};
-pub use readings_csv::{ReadCsv, read_csv, write_csv};
+pub use readings_csv::{ReadCsv, read_csv, read_csv_into, write_csv};
 use serde::Serialize;
 pub use shots::{Shots, shots};
 use utoipa::ToSchema;

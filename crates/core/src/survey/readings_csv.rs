@@ -1,7 +1,7 @@
 //! Readings as CSV, out and in: as programs write it, and as spreadsheets do (semicolons, decimal commas, a byte-order mark).
 
-use crate::Fault;
 use crate::site::survey_file::Reading;
+use crate::{Fault, Site};
 use serde::Serialize;
 use std::collections::HashSet;
 use utoipa::ToSchema;
@@ -99,6 +99,36 @@ pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
         }
     }
     read
+}
+
+/// Reads readings for a site: what [`read_csv`] reads, less the lines that make no sense on this site (an end that it does not
+/// have, a slope shorter than the heights are apart). Those are named too.
+pub fn read_csv_into(site: &Site, text: &str) -> ReadCsv {
+    let file = site.file();
+    let taken: Vec<&str> = file.readings.iter().map(|reading| reading.id.as_str()).collect();
+    let read = read_csv(text, &taken);
+    let mut trial = file.clone();
+    trial.readings.extend(read.readings.iter().cloned());
+    let Err(found) = Site::from_file(trial) else { return read };
+    let ReadCsv { readings, mut faults } = read;
+    let mut bad = HashSet::new();
+    for fault in found {
+        let place = place_in(&fault.path).and_then(|place| place.checked_sub(file.readings.len()));
+        match place.and_then(|place| Some((place, readings.get(place)?))) {
+            Some((place, reading)) => {
+                bad.insert(place);
+                faults.push(Fault::new(format!("reading {}", reading.id), fault.to_string()));
+            }
+            None => faults.push(fault),
+        }
+    }
+    let kept = readings.into_iter().enumerate().filter(|(place, _)| !bad.contains(place));
+    ReadCsv { readings: kept.map(|(_, reading)| reading).collect(), faults }
+}
+
+/// The place in `readings[place]…`.
+fn place_in(path: &str) -> Option<usize> {
+    path.strip_prefix("readings[")?.split(']').next()?.parse().ok()
 }
 
 /// The separator that the first line uses most.

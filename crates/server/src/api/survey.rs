@@ -10,7 +10,7 @@ use bright_angle_core::first_answer::{Asked, FirstAnswer, first_answer as core_f
 use bright_angle_core::needs::Task;
 use bright_angle_core::rules::Rules;
 use bright_angle_core::site::file::SiteFile;
-use bright_angle_core::survey::{ReadCsv, Shots, Survey, read_csv, shots, survey as core_survey, write_csv};
+use bright_angle_core::survey::{ReadCsv, Shots, Survey, read_csv_into, shots, survey as core_survey, write_csv};
 use bright_angle_core::{Fault, Sensor, Site};
 use rocket::data::Data;
 use rocket::http::{ContentType, Status};
@@ -125,30 +125,7 @@ pub async fn read_readings(data: Data<'_>) -> Answer<ReadCsv> {
     let text = body::text(data).await?;
     body::compute(move || {
         let asked: ReadReadingsEnvelope = body::envelope(&text)?;
-        let file = body::site(asked.site)?.file().clone();
-        let taken: Vec<&str> = file.readings.iter().map(|reading| reading.id.as_str()).collect();
-        let mut read = read_csv(&asked.csv, &taken);
-        let first = file.readings.len();
-        // Each good line has to make sense on this site too.
-        let mut trial = file.clone();
-        trial.readings.extend(read.readings.iter().cloned());
-        if let Err(faults) = Site::from_file(trial) {
-            let place = |fault: &Fault| -> Option<usize> {
-                fault.path.strip_prefix("readings[")?.split(']').next()?.parse::<usize>().ok()?.checked_sub(first)
-            };
-            let bad: Vec<usize> = faults.iter().filter_map(place).collect();
-            let named = faults.into_iter().map(|fault| match place(&fault).and_then(|i| read.readings.get(i)) {
-                Some(reading) => Fault::new(format!("reading {}", reading.id), fault.to_string()),
-                None => fault,
-            });
-            read.faults.extend(named);
-            let mut at = 0;
-            read.readings.retain(|_| {
-                at += 1;
-                !bad.contains(&(at - 1))
-            });
-        }
-        Ok(Json(read))
+        Ok(Json(read_csv_into(&body::site(asked.site)?, &asked.csv)))
     })
     .await
 }
