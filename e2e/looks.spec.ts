@@ -25,6 +25,12 @@ for (const light of ["day", "night"]) {
     await aim.promise("Fuel berth till").getByText("Figures of this promise").click();
     await aim.evidence.getByText("Pixel density", { exact: true }).click();
     await faultless(page);
+    for (const step of ["brief", "drawing", "spots/s3", "targets/t1", "readings", "sheet"]) {
+      await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/${step}`);
+      await expect(page.getByTestId("before-you-leave")).toHaveText(/left$/);
+      if (step === "readings") await expect(page.getByText("Thumb rule")).toBeVisible();
+      await faultless(page);
+    }
   });
 }
 
@@ -32,10 +38,13 @@ test("on a phone nothing hangs over the edge, and what is touched is 44 px tall"
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();
   const aim = new Aim(page);
-  for (const address of ["/", `/#/site/${await keep(request)}`]) {
+  const site = `/#/site/${await keep(request)}`;
+  const survey = ["brief", "drawing", "spots/s3", "targets/t1", "readings", "sheet"].map((step) => `${site}/survey/${step}`);
+  for (const address of ["/", site, ...survey]) {
     await page.goto(address);
     await expect(page.getByRole("banner")).toBeVisible();
-    if (address !== "/") await expect(aim.verdict).toHaveText(/kept|tight|broken/);
+    if (address === site) await expect(aim.verdict).toHaveText(/kept|tight|broken/);
+    if (address.includes("survey")) await expect(page.getByTestId("before-you-leave")).toHaveText(/left$/);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     for (const button of await page.getByRole("button").filter({ visible: true }).all()) {
       if ((await button.evaluate((element) => element.tagName)) !== "BUTTON") continue;

@@ -149,6 +149,26 @@ fn readings_that_make_no_sense_are_refused() {
 }
 
 #[test]
+fn points_that_coincide_and_weights_far_apart_do_not_stop_the_program() {
+    let spots = json!([spot("s1", [1.0, 1.0], false), spot("s2", [1.0, 1.0], false)]);
+    let found = adjusted(&yard(spots, json!([]), json!([level("r1", "s1", "s2", 5.0, 0.02)])));
+    assert!(found.points.iter().all(|point| point.moved_m == 0.0), "a distance without a direction pulls nowhere");
+    let mut loose = json!([spot("s1", [0.0, 0.0], false), spot("s2", [3.0, 4.0], false), spot("s3", [9.0, 1.0], false)]);
+    for spot in loose.as_array_mut().unwrap() {
+        spot["position_sigma_m"] = json!(1000.0);
+    }
+    let readings = json!([
+        level("r1", "s1", "s2", 5.1, 0.0001),
+        level("r2", "s2", "s3", 6.8, 0.0001),
+        level("r3", "s1", "s3", 9.1, 0.0001),
+    ]);
+    match adjust(&parse(&yard(loose, json!([]), readings))) {
+        Ok(found) => assert!(found.readings.iter().all(|reading| reading.residual_m.abs() < 1e-3)),
+        Err(fault) => assert_eq!(fault.path, "readings"),
+    }
+}
+
+#[test]
 fn accepting_puts_everything_where_the_tape_has_it_and_is_done_once() {
     let mut file = yard(
         json!([spot("s1", [0.0, 0.0], false), spot("s2", [12.0, 0.0], true)]),

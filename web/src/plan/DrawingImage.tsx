@@ -12,7 +12,7 @@ export function DrawingImage({ view, site }: { view: PlanView; site: SiteFile })
     <image
       href={`/api/pictures/${drawing.picture}`} width={drawing.width_px} height={drawing.height_px} opacity={1 - (drawing.fade ?? 0)} preserveAspectRatio="none"
       transform={`translate(${u} ${v}) rotate(${drawing.turn_deg ?? 0}) scale(${scale}) translate(${-drawing.width_px / 2} ${-drawing.height_px / 2})`}
-      data-testid="drawing" aria-label="Overhead picture"
+      data-testid="drawing" role="img" aria-label="Overhead picture"
     />
   );
 }

@@ -90,7 +90,7 @@ impl Network {
         let mut places: Vec<DVec2> = self.points.iter().map(|point| point.drawn).collect();
         let unknown: Vec<Option<usize>> = self.points.iter().map(|point| point.unknown).collect();
         for iterations in 1..=MOST_STEPS {
-            let (normal, right) = self.normal_equations(&places);
+            let (normal, right) = self.normal_equations(&places)?;
             let step = normal.solve(&right);
             let mut moved = 0.0_f64;
             for (place, unknown) in places.iter_mut().zip(&unknown) {
@@ -101,7 +101,7 @@ impl Network {
                 }
             }
             if moved < SETTLED_M {
-                let q = self.normal_equations(&places).0.inverse();
+                let q = self.normal_equations(&places)?.0.inverse();
                 return Ok(Solution { places, iterations, unknown, q });
             }
         }
@@ -109,7 +109,7 @@ impl Network {
     }
 
     /// The normal matrix, ready to be solved, and the right side, linearised at some places.
-    fn normal_equations(&self, places: &[DVec2]) -> (Cholesky<f64, Dyn>, DVector<f64>) {
+    fn normal_equations(&self, places: &[DVec2]) -> Result<(Cholesky<f64, Dyn>, DVector<f64>), Fault> {
         let size = 2 * self.unknowns;
         let mut normal = DMatrix::zeros(size, size);
         let mut right = DVector::zeros(size);
@@ -134,7 +134,10 @@ impl Network {
                 }
             }
         }
-        (Cholesky::new(normal).expect("weights of drawn positions make it positive definite"), right)
+        // The weights of drawn positions make it positive definite, unless they are lost beside those of the readings.
+        let solvable = Cholesky::new(normal);
+        let message = "the uncertainties of readings and drawn positions are too far apart to be weighed together";
+        Ok((solvable.ok_or_else(|| Fault::new("readings", message))?, right))
     }
 }
 

@@ -47,7 +47,7 @@ export function DrawingStep({ site, state }: { site: SiteFile; state: SurveyStat
             <div className="dials">
               <Measure label="Top points to" value={drawing.turn_deg ?? 0} quantity={plain("°", 1, 1)} min={-360} max={360} hint="The bearing that the top of the picture points to: 0 where north is up" onChange={(v, g) => change("Turn the drawing", (d) => { d.turn_deg = v; }, g ? "turn-drawing" : "")} />
               <label className="dial"><span className="dial-label">Fade</span>
-                <Slider aria-label="Fade" min={0} max={0.9} step={0.05} value={drawing.fade ?? 0} onChange={(fade) => change("Fade the drawing", (d) => { d.fade = fade; }, "fade-drawing")} />
+                <Slider ariaLabelForHandle="Fade" min={0} max={0.9} step={0.05} value={drawing.fade ?? 0} onChange={(fade) => change("Fade the drawing", (d) => { d.fade = fade; }, "fade-drawing")} />
               </label>
             </div>
             <Button danger onClick={() => edit("Take the drawing out", (draft) => { delete draft.drawing; })}>Take the drawing out</Button>

@@ -102,7 +102,7 @@ function SheetDrawing({ site, targets }: { site: SiteFile; targets: Target[] }) 
     setView({ centre: [0, 0], scale: 1, size, ...fitting(site, size) });
   }, [site]);
   return (
-    <svg ref={frame} className="sheet-drawing" height={380} role="img" aria-label="Drawing">
+    <svg ref={frame} className="sheet-drawing" height={380} role="group" aria-label="Drawing">
       {view && (
         <>
           <DrawingImage view={view} site={site} />
