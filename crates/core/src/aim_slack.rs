@@ -1,7 +1,7 @@
 //! Aim slack: the smallest single pan or tilt error that takes a point out of the picture.
 
-use crate::{Angle, Head, Pose, View};
-use glam::DVec3;
+use crate::{Angle, Head, Projection};
+use glam::{DQuat, DVec3};
 
 /// The smallest single pan or tilt error that takes `point` out of the picture of `head`; zero when
 /// it is out of it already.
@@ -9,30 +9,27 @@ use glam::DVec3;
 /// Source: handbook, section 4. Each of the four turns (left, right, up, down) is solved by
 /// bracketing and bisection on how far the pixel lies inside the nearest edge.
 pub fn aim_slack(head: &Head, point: DVec3) -> Angle {
-    if margin(&head.view, point) < 0.0 {
+    if !head.view.holds(point) {
         return Angle::ZERO;
     }
-    let pan = |error: f64| turned(head, Angle::radians(error), Angle::ZERO);
-    let tilt = |error: f64| turned(head, Angle::ZERO, Angle::radians(error));
+    // Turning the head by an error moves the point by the opposite one: the pose stays, the direction turns.
+    let direction = point - head.position();
+    let pose = head.view.pose;
+    let level_right = DVec3::new(head.pan.cos(), -head.pan.sin(), 0.0);
+    let pan = |error: f64| pose.to_camera(DQuat::from_rotation_z(error) * direction);
+    let tilt = |error: f64| pose.to_camera(DQuat::from_axis_angle(level_right, error) * direction);
     let mut least = std::f64::consts::PI;
     for sign in [1.0, -1.0] {
-        least = least_error(|error| margin(&pan(sign * error), point), least);
-        least = least_error(|error| margin(&tilt(sign * error), point), least);
+        least = least_error(|error| inside_by(&head.view.projection, pan(sign * error)), least);
+        least = least_error(|error| inside_by(&head.view.projection, tilt(sign * error)), least);
     }
     Angle::radians(least)
 }
 
-fn turned(head: &Head, pan: Angle, tilt: Angle) -> View {
-    View {
-        pose: Pose::new(head.position(), head.pan + pan, head.tilt + tilt, head.roll),
-        projection: head.view.projection,
-    }
-}
-
-/// How far inside the nearest edge of the picture a point lies, px; negative outside.
-fn margin(view: &View, point: DVec3) -> f64 {
-    match view.pixel_of(point) {
-        Some((pixel, _)) => pixel.min(view.projection.size - pixel).min_element(),
+/// How far inside the nearest edge of the picture a direction in camera axes lands, px; negative outside.
+fn inside_by(projection: &Projection, direction: DVec3) -> f64 {
+    match projection.project(direction) {
+        Some(pixel) => pixel.min(projection.size - pixel).min_element(),
         None => -f64::MAX,
     }
 }

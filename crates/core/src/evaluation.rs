@@ -82,20 +82,14 @@ pub(crate) struct HeadView {
 /// Evaluates a site. Numbers are not rounded.
 pub fn evaluate(site: &Site) -> Evaluation {
     let views: Vec<HeadView> = site.heads().iter().map(|head| view(site, head)).collect();
-    combine(site, views.iter().collect())
+    let targets = verdicts(site, &views.iter().collect::<Vec<_>>());
+    let sight_lines = views.into_iter().flat_map(|view| view.targets).filter_map(|judged| judged.line).collect();
+    Evaluation { heads: site.heads().iter().map(describe).collect(), sight_lines, targets }
 }
 
 /// What one head makes of all targets of a site.
 pub(crate) fn view(site: &Site, head: &Head) -> HeadView {
     HeadView { targets: site.targets().iter().map(|target| judge(head, target, site.rules(), site.scene())).collect() }
-}
-
-/// Puts the heads' views together; `views` are in the order of the site's heads.
-pub(crate) fn combine(site: &Site, views: Vec<&HeadView>) -> Evaluation {
-    let targets = verdicts(site, &views);
-    let sight_lines =
-        views.iter().flat_map(|view| view.targets.iter().filter_map(|judged| judged.line.clone())).collect();
-    Evaluation { heads: site.heads().iter().map(describe).collect(), sight_lines, targets }
 }
 
 /// How each promise stands, given the heads' views.

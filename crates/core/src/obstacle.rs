@@ -74,19 +74,26 @@ impl Solid {
     /// and whether it runs along an edge.
     fn cuts(&self, from: DVec2, to: DVec2) -> (Shares, bool) {
         let along = to - from;
+        let parallel_within = 1e-18 * along.length_squared();
         let mut cuts = Shares::new();
         let mut grazes = false;
         for (a, b) in self.edges() {
             let edge = b - a;
             let cross = along.perp_dot(edge);
-            if cross.abs() <= 1e-9 * along.length() * edge.length() {
+            if cross * cross <= parallel_within * edge.length_squared() {
                 grazes = true;
                 if cross == 0.0 {
                     continue;
                 }
             }
+            let off_line = (a - from).perp_dot(along);
+            // Most edges lie well to one side of the line: they are told apart without dividing.
+            let give = 1e-11 * cross.abs();
+            if off_line.abs() > cross.abs() + give || off_line * cross.signum() < -give {
+                continue;
+            }
             let share = (a - from).perp_dot(edge) / cross;
-            let on_edge = (a - from).perp_dot(along) / cross;
+            let on_edge = off_line / cross;
             if (0.0..=1.0).contains(&share) && (-1e-12..=1.0 + 1e-12).contains(&on_edge) {
                 cuts.push(share);
             }

@@ -4,7 +4,7 @@ use crate::aim_slack::aim_slack;
 use crate::rules::{self, RuleResult, Rules};
 use crate::scene::Near;
 use crate::view::{Look, Separation};
-use crate::{Angle, Head, Scene, Target, Verdict};
+use crate::{Angle, Head, Scene, Solid, Target, Verdict};
 use glam::DVec3;
 use serde::Serialize;
 use std::cell::OnceCell;
@@ -24,6 +24,8 @@ pub(crate) struct Sight<'a> {
     pub separation: Separation,
     /// Whether nothing opaque is in the way.
     pub clear: bool,
+    /// What is in the way first.
+    blocker: Option<&'a Solid>,
     /// Whether another part of the target is not even in front of the head.
     partly_behind: bool,
     /// Asked for twice, by the rule and by the report, and costly.
@@ -38,7 +40,7 @@ impl<'a> Sight<'a> {
         let slack = distance_slack(head, target, rules, separation.ground);
         let give = most_off_line(&separation, slack, rules);
         let near = scene.near(head.position(), point, give);
-        let clear = near.first_blocker(head.position(), point).is_none();
+        let blocker = near.first_blocker(head.position(), point).map(|(solid, _)| solid);
         Some(Sight {
             head,
             target,
@@ -48,7 +50,8 @@ impl<'a> Sight<'a> {
             point,
             look,
             separation,
-            clear,
+            clear: blocker.is_none(),
+            blocker,
             partly_behind: false,
             aim_slack: OnceCell::new(),
         })
@@ -199,25 +202,28 @@ const UNSEEN: SampleView = SampleView { verdict: Verdict::Broken, seen: None };
 pub(crate) fn judge(head: &Head, target: &Target, rules: &Rules, scene: &Scene) -> Judged {
     let mut samples = Vec::with_capacity(target.samples.len());
     let mut behind = false;
-    let mut deciding: Option<(DeciderKey, DVec3)> = None;
+    let mut deciding: Option<Decider> = None;
     for point in &target.samples {
-        let (view, key) = match_sample(head, target, rules, scene, *point);
+        let (view, decider) = match_sample(head, target, rules, scene, *point);
         samples.push(view);
-        behind |= key.is_none();
-        if let Some(key) = key
-            && deciding.as_ref().is_none_or(|(worst, _)| key.is_worse_than(worst))
+        behind |= decider.is_none();
+        if let Some(decider) = decider
+            && deciding.as_ref().is_none_or(|worst| decider.is_worse_than(worst))
         {
-            deciding = Some((key, *point));
+            deciding = Some(decider);
         }
     }
     let line = deciding
-        .and_then(|(_, point)| Sight::new(head, target, rules, scene, point))
+        .and_then(|decider| decider.sight.or_else(|| Sight::new(head, target, rules, scene, decider.point)))
         .map(|sight| describe(&Sight { partly_behind: behind, ..sight }, &samples));
     Judged { line, samples }
 }
 
-/// Orders samples by how much they decide.
-struct DeciderKey {
+/// A sample that may decide; ordered by how much it does.
+struct Decider<'a> {
+    point: DVec3,
+    /// What was found out about it already.
+    sight: Option<Sight<'a>>,
     verdict: Verdict,
     in_view: bool,
     clear: bool,
@@ -225,9 +231,9 @@ struct DeciderKey {
     worse: f64,
 }
 
-impl DeciderKey {
-    fn is_worse_than(&self, other: &DeciderKey) -> bool {
-        let key = |k: &DeciderKey| (k.verdict, !k.in_view, !k.clear);
+impl Decider<'_> {
+    fn is_worse_than(&self, other: &Decider) -> bool {
+        let key = |k: &Decider| (k.verdict, !k.in_view, !k.clear);
         match key(self).cmp(&key(other)) {
             std::cmp::Ordering::Equal => self.worse > other.worse,
             order => order.is_gt(),
@@ -235,30 +241,31 @@ impl DeciderKey {
     }
 }
 
-fn match_sample(
-    head: &Head,
-    target: &Target,
-    rules: &Rules,
-    scene: &Scene,
+fn match_sample<'a>(
+    head: &'a Head,
+    target: &'a Target,
+    rules: &'a Rules,
+    scene: &'a Scene,
     point: DVec3,
-) -> (SampleView, Option<DeciderKey>) {
+) -> (SampleView, Option<Decider<'a>>) {
     let Some(in_view) = head.view.in_front(point) else { return (UNSEEN, None) };
     if !in_view {
         // Broken whatever else holds: what is in the way is asked only of the sample that decides.
         let far = point.distance_squared(head.position());
-        return (UNSEEN, Some(DeciderKey { verdict: Verdict::Broken, in_view, clear: true, worse: far }));
+        let decider = Decider { point, sight: None, verdict: Verdict::Broken, in_view, clear: true, worse: far };
+        return (UNSEEN, Some(decider));
     }
     let Some(sight) = Sight::new(head, target, rules, scene, point) else { return (UNSEEN, None) };
     let look = sight.look;
     let verdict = rules::verdict(&sight);
     let seen = sight.clear.then_some(look.across);
-    let key = DeciderKey { verdict, in_view: true, clear: sight.clear, worse: -look.across };
-    (SampleView { verdict, seen }, Some(key))
+    let clear = sight.clear;
+    let decider = Decider { point, sight: Some(sight), verdict, in_view: true, clear, worse: -look.across };
+    (SampleView { verdict, seen }, Some(decider))
 }
 
 /// The sight line as its deciding sample shows it.
 fn describe(sight: &Sight, samples: &[SampleView]) -> SightLine {
-    let blocker = if sight.clear { None } else { sight.near.first_blocker(sight.head.position(), sight.point) };
     let passed = sight.scene.passed(sight.head.position(), sight.point);
     let found = rules::judge(sight);
     let verdict = found.iter().map(|result| result.verdict).max().unwrap_or(Verdict::Unknown);
@@ -268,7 +275,7 @@ fn describe(sight: &Sight, samples: &[SampleView]) -> SightLine {
         target: sight.target.id.clone(),
         in_view: sight.in_view(),
         clear: sight.clear,
-        blocked_by: blocker.map(|(solid, _)| solid.id.clone()),
+        blocked_by: sight.blocker.map(|solid| solid.id.clone()),
         seen_through: passed.iter().map(|solid| solid.id.clone()).collect(),
         pixel: sight.look.pixel.to_array(),
         px_per_m: sight.look.across,

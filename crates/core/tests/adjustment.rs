@@ -153,7 +153,8 @@ fn points_that_coincide_and_weights_far_apart_do_not_stop_the_program() {
     let spots = json!([spot("s1", [1.0, 1.0], false), spot("s2", [1.0, 1.0], false)]);
     let found = adjusted(&yard(spots, json!([]), json!([level("r1", "s1", "s2", 5.0, 0.02)])));
     assert!(found.points.iter().all(|point| point.moved_m == 0.0), "a distance without a direction pulls nowhere");
-    let mut loose = json!([spot("s1", [0.0, 0.0], false), spot("s2", [3.0, 4.0], false), spot("s3", [9.0, 1.0], false)]);
+    let mut loose =
+        json!([spot("s1", [0.0, 0.0], false), spot("s2", [3.0, 4.0], false), spot("s3", [9.0, 1.0], false)]);
     for spot in loose.as_array_mut().unwrap() {
         spot["position_sigma_m"] = json!(1000.0);
     }

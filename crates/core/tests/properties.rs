@@ -1,9 +1,11 @@
 //! Properties that hold for every lens, pose and point.
 
+mod support;
 use bright_angle_core::lens::{FittedLens, Lens};
 use bright_angle_core::{Angle, Pose, Projection, Sensor, View};
 use glam::{DVec2, DVec3};
 use proptest::prelude::*;
+use support::*;
 
 const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
 
@@ -19,7 +21,29 @@ fn angles() -> impl Strategy<Value = (f64, f64, f64)> {
     (-180.0..180.0_f64, -60.0..80.0_f64, -180.0..180.0_f64)
 }
 
+/// Whether a camera turned off its aim still has the target in its picture, and its aim slack.
+fn seen_when_off(camera: &CameraAt, at: [f64; 2], pan: f64, tilt: f64) -> (bool, f64) {
+    let mut json = camera.json();
+    json["heads"][0]["pan_deg"] = (camera.pan + pan).into();
+    json["heads"][0]["tilt_deg"] = (camera.tilt + tilt).into();
+    let found = evaluated(&site(vec![json], vec![target("face", "detect", at, 1.6)], vec![]));
+    let line = &found["sight_lines"][0];
+    (line["in_view"] == true, line["aim_slack_deg"].as_f64().unwrap_or(0.0))
+}
+
 proptest! {
+    #[test]
+    fn aim_slack_is_the_smallest_single_turn_that_loses_the_target(
+        pan in -25.0..25.0_f64, tilt in -5.0..40.0_f64, roll in prop::sample::select(vec![0.0, 90.0, 30.0]), east in -6.0..6.0_f64, north in 5.0..30.0_f64,
+    ) {
+        let camera = CameraAt { pan, tilt, roll, focal: 4.0, ..Default::default() };
+        let (seen, slack) = seen_when_off(&camera, [east, north], 0.0, 0.0);
+        prop_assume!(seen);
+        let turned = |by: f64| [(by, 0.0), (-by, 0.0), (0.0, by), (0.0, -by)].map(|(p, t)| seen_when_off(&camera, [east, north], p, t).0);
+        prop_assert!(turned((slack - 1e-6).max(0.0)).iter().all(|seen| *seen), "lost before {slack}");
+        prop_assert!(turned(slack + 1e-6).iter().any(|seen| !seen), "still seen past {slack}");
+    }
+
     #[test]
     fn projection_is_inverted_by_its_inverse(bend in -0.5..1.0_f64, focal in 2.0..30.0_f64, u in 0.0..2688.0_f64, v in 0.0..1520.0_f64) {
         let projection = Projection::new(&SENSOR, bend, focal);
