@@ -138,6 +138,22 @@ async fn a_database_that_comes_back_is_met_again_without_a_restart() {
 }
 
 #[rocket::async_test]
+async fn a_server_that_is_restarted_has_everything_and_takes_up_what_was_based_on_it() {
+    let cluster = Cluster::shared();
+    let served = Served::on(&cluster).await;
+    let id = created(&served).await;
+    let path = format!("/api/sites/{id}");
+    assert_eq!(served.put(&path, saving(1, "Before")).await.0, 200);
+    let (url, before) = (served.database_url.clone(), served.get(&path).await.1);
+    drop(served);
+    let again = Served::over(url, ([127, 0, 0, 1], 9).into()).await;
+    assert_eq!(again.get(&path).await.1, before);
+    // A browser that held a draft meanwhile sends it as it would have.
+    assert_eq!(again.put(&path, saving(2, "After")).await.0, 200);
+    assert_eq!(again.get(&format!("{path}/revisions")).await.1.as_array().unwrap().len(), 3);
+}
+
+#[rocket::async_test]
 async fn migrations_run_once_and_the_demo_only_into_an_empty_database() {
     let cluster = Cluster::shared();
     let url = cluster.database().await;

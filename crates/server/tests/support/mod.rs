@@ -99,7 +99,11 @@ impl Served {
     }
 
     pub async fn with_rangefinder(cluster: &Cluster, rangefinder: std::net::SocketAddr) -> Served {
-        let database_url = cluster.database().await;
+        Served::over(cluster.database().await, rangefinder).await
+    }
+
+    /// A server on a database that is there already.
+    pub async fn over(database_url: String, rangefinder: std::net::SocketAddr) -> Served {
         let store = Store::open(&database_url).await.unwrap();
         let web = tempfile::tempdir().unwrap();
         std::fs::write(web.path().join("index.html"), "<!doctype html><title>front end</title>").unwrap();
