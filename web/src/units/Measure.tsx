@@ -49,10 +49,15 @@ interface Props {
 
 export function Measure({ label, value, quantity, min, max, onChange, disabled, hint, inHand }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
+  // While somebody is about to type, an answer that arrives must not change the text under the hand.
+  const [held, setHeld] = useState<string | null>(null);
   const [fault, setFault] = useState("");
   const input = useRef<HTMLInputElement>(null);
   const limit = (v: number): number => Number(Math.min(Math.max(v, min), max).toFixed(quantity.decimals));
-  const turn = (steps: number): void => onChange(limit(value + steps * quantity.step), true);
+  const turn = (steps: number): void => {
+    setHeld(null);
+    onChange(limit(value + steps * quantity.step), true);
+  };
   const latest = useRef(turn);
   useEffect(() => {
     latest.current = turn;
@@ -75,6 +80,7 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
     if (read === null) return setFault(`"${typed}" is no ${label.toLowerCase()}`);
     if (read < min - 1e-9 || read > max + 1e-9) return setFault(`from ${quantity.format(min)} to ${quantity.format(max)}`);
     setTyped(null);
+    setHeld(null);
     setFault("");
     const taken = limit(read);
     if (Math.abs(taken - value) > 1e-9) onChange(taken, false);
@@ -95,9 +101,10 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
     <label className={`dial${inHand ? " dial-in-hand" : ""}${fault ? " dial-faulty" : ""}`} title={hint}>
       <span className="dial-label">{label}</span>
       <input
-        ref={input} value={typed ?? quantity.format(value)} disabled={disabled} inputMode="text" spellCheck={false} autoComplete="off"
+        ref={input} value={typed ?? held ?? quantity.format(value)} disabled={disabled} inputMode="text" spellCheck={false} autoComplete="off"
         aria-label={label} aria-invalid={fault !== ""}
-        onChange={(event) => setTyped(event.target.value)} onFocus={(event) => event.target.select()} onBlur={commit} onKeyDown={keys}
+        onChange={(event) => setTyped(event.target.value)} onKeyDown={keys}
+        onFocus={(event) => { event.target.select(); setHeld(event.target.value); }} onBlur={() => { commit(); setHeld(null); }}
       />
       {fault && <span className="dial-fault" role="alert">{fault}</span>}
     </label>
