@@ -179,6 +179,12 @@ test("targets and cameras are added, renamed, duplicated, deleted, and get anoth
   await page.getByRole("menuitem", { name: "Delete" }).click();
   await expect.poll(() => names("targets")).not.toContain("Spare till");
 
+  // One that was measured goes with its readings, and the site is kept.
+  await aim.promise("Chandlery door").locator(".promise-face").click();
+  await aim.promise("Chandlery door").getByRole("button", { name: "More for Chandlery door" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
+  await expect.poll(() => names("targets")).not.toContain("Chandlery door");
+
   await aim.take("Fuel berth till");
   await page.getByRole("button", { name: "Add a camera" }).click();
   await page.getByRole("group", { name: /^Plan/ }).press("Enter");

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Model, SiteFile } from "../engine/types";
-import { addCamera, addObstacle, addTarget, aim, bearing, duplicateCamera, duplicateTarget, forgetSpot, freshId, moveTarget, removeCorner, setFilled, setModel, setShape, setSlant } from "./edits";
+import { addCamera, addObstacle, addTarget, aim, bearing, duplicateCamera, duplicateTarget, forgetSpot, freshId, moveTarget, removeCorner, removeSpot, removeTarget, setFilled, setModel, setShape, setSlant } from "./edits";
 
 const model: Model = {
   name: "Turret", form: "turret",
@@ -98,11 +98,38 @@ describe("a target that is moved", () => {
   });
 
   it("keeps its middle when it gets another shape", () => {
-    const target = first(yard().targets);
-    setShape(target, "area");
+    const site = yard();
+    const target = first(site.targets);
+    setShape(site, target, "area");
     expect(target.shape.points.length).toBe(4);
-    setShape(target, "point");
+    setShape(site, target, "point");
     expect(target.shape.points).toEqual([[3, 4]]);
+  });
+});
+
+describe("what was measured", () => {
+  const measured = (): SiteFile => {
+    const site = yard();
+    site.spots = [{ id: "s1", name: "Corner", position: [0, 0], height_m: 3 }];
+    site.readings = [{ id: "r1", from: "t1", to: "s1", slope_m: 5, inclination_deg: null }];
+    addCamera(site, [0, 0], 1, model, undefined);
+    first(site.targets).distance = { how: "laser", from: [{ spot: "s1", plus_minus_m: 0.04 }] };
+    return site;
+  };
+
+  it("goes with the target or the spot, so that no reading is left without an end", () => {
+    const [withoutTarget, withoutSpot] = [measured(), measured()];
+    removeTarget(withoutTarget, "t1");
+    expect([withoutTarget.targets, withoutTarget.readings]).toEqual([[], []]);
+    removeSpot(withoutSpot, "s1");
+    expect([withoutSpot.spots, withoutSpot.readings, withoutSpot.cameras[0]?.spot, withoutSpot.targets[0]?.distance?.from]).toEqual([[], [], undefined, []]);
+    expect(withoutSpot.cameras[0]?.position).toEqual([0, 0]);
+  });
+
+  it("is no reading to a line or an area", () => {
+    const site = measured();
+    setShape(site, first(site.targets), "line");
+    expect([site.readings, site.targets[0]?.distance]).toEqual([[], { how: "laser" }]);
   });
 });
 

@@ -178,8 +178,28 @@ export function forgetSpot(site: SiteFile, spot: string): void {
 export const shifted = (points: number[][], east: number, north: number, decimals: number): Point[] =>
   points.map(([x = 0, y = 0]) => [rounded(x + east, decimals), rounded(y + north, decimals)]);
 
-/** Gives a target another shape about the same place. */
-export function setShape(target: Target, kind: Target["shape"]["kind"]): void {
+/** Takes a target out, with the readings to and from it. */
+export function removeTarget(site: SiteFile, id: string): void {
+  site.targets = site.targets.filter((target) => target.id !== id);
+  forgetReadings(site, id);
+}
+
+/** Takes a spot out, with the readings to and from it; cameras stay where they are. */
+export function removeSpot(site: SiteFile, id: string): void {
+  site.spots = (site.spots ?? []).filter((spot) => spot.id !== id);
+  forgetReadings(site, id);
+  forgetSpot(site, id);
+  for (const camera of site.cameras) if (camera.spot === id) delete camera.spot;
+}
+
+function forgetReadings(site: SiteFile, id: string): void {
+  if (site.readings) site.readings = site.readings.filter((reading) => reading.from !== id && reading.to !== id);
+}
+
+/** Gives a target another shape about the same place. Readings go to points: a line or an area has none. */
+export function setShape(site: SiteFile, target: Target, kind: Target["shape"]["kind"]): void {
+  if (kind !== "point") forgetReadings(site, target.id);
+  target.distance = { how: target.distance?.how ?? "plan" };
   const [x, y] = middle(target);
   const points: Record<typeof kind, Point[]> = {
     point: [[x, y]],

@@ -28,7 +28,7 @@ pub struct Adjustment {
     pub readings: Vec<AdjustedReading>,
     /// How many steps it took.
     pub iterations: u32,
-    /// The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when nothing moves.
+    /// The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when there is nothing to take over.
     pub patch: Vec<PatchOp>,
 }
 

@@ -1,7 +1,7 @@
 /** A promise's own figures. */
 import { Input, InputNumber, Select } from "antd";
 import { useState } from "react";
-import type { Point, Target } from "../../engine/types";
+import type { Point, SiteFile, Target } from "../../engine/types";
 import { useSettings } from "../../shell/settings";
 import { middle, moveTarget, setShape, targetOf } from "../../site/edits";
 import { useSite } from "../../site/store";
@@ -18,10 +18,10 @@ const options = (pairs: readonly (readonly [string, string])[]): { value: string
 export function PromiseForm({ target }: { target: Target }) {
   const units = useSettings((settings) => settings.units);
   const edit = useSite((state) => state.edit);
-  const change = (says: string, recipe: (target: Target) => void, gesture = ""): void =>
+  const change = (says: string, recipe: (target: Target, site: SiteFile) => void, gesture = ""): void =>
     edit(`${says}: ${target.name}`.slice(0, 200), (site) => {
       const found = targetOf(site, target.id);
-      if (found) recipe(found);
+      if (found) recipe(found, site);
     }, gesture && `${gesture}-${target.id}`);
   const at = middle(target);
   const move = (to: Point, gesture: boolean): void =>
@@ -39,7 +39,7 @@ export function PromiseForm({ target }: { target: Target }) {
           <Select size="small" aria-label="What is seen" value={target.subject} options={options(SUBJECTS)} onChange={(subject) => change("Change the subject", (t) => { t.subject = subject as Target["subject"]; })} />
         </label>
         <label className="stacked">Where it is
-          <Select size="small" aria-label="Where it is" value={target.shape.kind} options={options(SHAPES)} onChange={(kind) => change("Change the shape", (t) => setShape(t, kind as Target["shape"]["kind"]))} />
+          <Select size="small" aria-label="Where it is" value={target.shape.kind} options={options(SHAPES)} onChange={(kind) => change("Change the shape", (t, site) => setShape(site, t, kind as Target["shape"]["kind"]))} />
         </label>
         <label className="stacked">Distance is
           <Select size="small" aria-label="Distance is" value={target.distance?.how ?? "plan"} options={options(HOW)} onChange={(how) => change("Change how the distance was got", (t) => { t.distance = { how: how as "plan" }; })} />

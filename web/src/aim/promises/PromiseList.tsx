@@ -3,7 +3,7 @@ import { PlusOutlined } from "@ant-design/icons";
 import { Button, Dropdown } from "antd";
 import type { Target, TargetResult } from "../../engine/types";
 import type { Shown } from "../../engine/useStudy";
-import { duplicateTarget } from "../../site/edits";
+import { duplicateTarget, removeTarget } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { VerdictMark } from "../../verdict/VerdictMark";
 import { TASK_WORDS, density } from "../../verdict/words";
@@ -70,7 +70,7 @@ function PromiseMenu({ target }: { target: Target }) {
     edit(`Duplicate ${target.name}`, (site) => { copy = duplicateTarget(site, target.id); });
     if (copy) takeTarget(copy);
   };
-  const remove = (): void => edit(`Delete ${target.name}`, (site) => { site.targets = site.targets.filter((t) => t.id !== target.id); });
+  const remove = (): void => edit(`Delete ${target.name}`, (site) => removeTarget(site, target.id));
   return (
     <Dropdown
       trigger={["click"]}

@@ -5,7 +5,7 @@ import type { Point, SiteFile, Spot } from "../../engine/types";
 import { TargetMark } from "../../plan/TargetMark";
 import { goTo, stepAddress } from "../../shell/route";
 import { useSettings } from "../../shell/settings";
-import { forgetSpot, freshId, roundPoint } from "../../site/edits";
+import { freshId, removeSpot, roundPoint } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { Measure, length } from "../../units/Measure";
 import { formatLength } from "../../units/length";
@@ -64,13 +64,7 @@ function SpotForm({ spot }: { spot: Spot }) {
   const units = useSettings((settings) => settings.units);
   const set = (change: (spot: Spot) => void, field: string): void =>
     edit(`${spot.name}: ${field}`.slice(0, 200), (site) => { const held = site.spots?.find((s) => s.id === spot.id); if (held) change(held); }, `spot-${spot.id}-${field}`);
-  const remove = (): void =>
-    edit(`Delete ${spot.name}`, (site) => {
-      site.spots = (site.spots ?? []).filter((s) => s.id !== spot.id);
-      site.readings = (site.readings ?? []).filter((r) => r.from !== spot.id && r.to !== spot.id);
-      forgetSpot(site, spot.id);
-      for (const camera of site.cameras) if (camera.spot === spot.id) delete camera.spot;
-    });
+  const remove = (): void => edit(`Delete ${spot.name}`, (site) => removeSpot(site, spot.id));
   return (
     <>
       <TextField name="name" label="Name" value={spot.name} onChange={(v) => v && set((s) => { s.name = v; }, "name")} />

@@ -5,7 +5,7 @@ import type { Point, SiteFile, Target } from "../../engine/types";
 import { TargetMark } from "../../plan/TargetMark";
 import { goTo, stepAddress } from "../../shell/route";
 import { useSettings } from "../../shell/settings";
-import { addTarget, setShape, targetOf } from "../../site/edits";
+import { addTarget, removeTarget, setShape, targetOf } from "../../site/edits";
 import { useSite } from "../../site/store";
 import { Measure, length, plain } from "../../units/Measure";
 import { ChoiceField, Field, TextField } from "../Field";
@@ -53,13 +53,9 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
 function TargetForm({ target }: { target: Target }) {
   const edit = useSite((state) => state.edit);
   const units = useSettings((settings) => settings.units);
-  const set = (change: (target: Target) => void, field: string): void =>
-    edit(`${target.name}: ${field}`.slice(0, 200), (site) => { const held = targetOf(site, target.id); if (held) change(held); }, `target-${target.id}-${field}`);
-  const remove = (): void =>
-    edit(`Delete ${target.name}`, (site) => {
-      site.targets = site.targets.filter((t) => t.id !== target.id);
-      site.readings = (site.readings ?? []).filter((r) => r.from !== target.id && r.to !== target.id);
-    });
+  const set = (change: (target: Target, site: SiteFile) => void, field: string): void =>
+    edit(`${target.name}: ${field}`.slice(0, 200), (site) => { const held = targetOf(site, target.id); if (held) change(held, site); }, `target-${target.id}-${field}`);
+  const remove = (): void => edit(`Delete ${target.name}`, (site) => removeTarget(site, target.id));
   return (
     <>
       <TextField name="name" label="Name" value={target.name} onChange={(v) => v && set((t) => { t.name = v; }, "name")} />
@@ -71,7 +67,7 @@ function TargetForm({ target }: { target: Target }) {
       </Field>
       <TextField name="used_for" label="How it will be used" value={target.used_for} onChange={(v) => set((t) => { t.used_for = v ?? null; }, "use")} />
       <TextField name="night_light" label="Light there at night" needed value={target.night_light} onChange={(v) => set((t) => { t.night_light = v ?? null; }, "light at night")} />
-      <ChoiceField name="shape" label="Where it is" value={target.shape.kind} options={SHAPES} onChange={(kind) => set((t) => setShape(t, kind), "shape")} />
+      <ChoiceField name="shape" label="Where it is" value={target.shape.kind} options={SHAPES} onChange={(kind) => set((t, site) => setShape(site, t, kind), "shape")} />
       <div className="dials dials-big">
         <Measure label="Height" value={target.height_m} quantity={length(units)} min={0} max={500} onChange={(v) => set((t) => { t.height_m = v; }, "height")} />
         <Measure label="Speed" value={(target.speed_mps ?? 0) * 3.6} quantity={plain("km/h", 0, 1)} min={0} max={540} onChange={(v) => set((t) => { t.speed_mps = Number((v / 3.6).toFixed(4)); }, "speed")} />
