@@ -403,7 +403,7 @@ export interface components {
              * @description How many steps it took.
              */
             iterations: number;
-            /** @description The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when nothing moves. */
+            /** @description The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when there is nothing to take over. */
             patch: components["schemas"]["PatchOp"][];
         };
         /** @description Where a need is met. */
