@@ -2,7 +2,10 @@
 import { expect, test } from "@playwright/test";
 import { Aim, centre, demo, keep, kept } from "./support/aim";
 
-test("a broken promise is mended with the first way offered, undone, redone, and found again", async ({ page, request }) => {
+test("a broken promise is mended with the first way offered, undone, redone, and found again", async ({
+  page,
+  request,
+}) => {
   const aim = new Aim(page);
   const id = await keep(request, { ...demo(), name: "Quay to mend" });
   await page.goto("/");
@@ -86,7 +89,10 @@ test("dragging a camera changes the verdict, and one undo takes the drag back", 
   await expect.poll(async () => (await kept(request, id)).site.cameras[3]?.position).toEqual([74, 51.6]);
 });
 
-test("a target is dragged, a head is aimed with its grip, and the corner of an area is moved", async ({ page, request }) => {
+test("a target is dragged, a head is aimed with its grip, and the corner of an area is moved", async ({
+  page,
+  request,
+}) => {
   const aim = new Aim(page);
   const id = await keep(request);
   await aim.open(id);
@@ -107,7 +113,8 @@ test("a target is dragged, a head is aimed with its grip, and the corner of an a
   expect(Math.abs(turned - 327.5)).toBeLessThan(3);
 
   await aim.take("Dinghy park");
-  const points = async (): Promise<[number, number][] | undefined> => (await kept(request, id)).site.targets.find((t) => t.name === "Dinghy park")?.shape.points;
+  const points = async (): Promise<[number, number][] | undefined> =>
+    (await kept(request, id)).site.targets.find((t) => t.name === "Dinghy park")?.shape.points;
   const before = await points();
   await aim.drag(page.getByRole("button", { name: "Corner 1 of Dinghy park" }).locator("rect"), [15, 10]);
   await aim.saved();
@@ -161,12 +168,16 @@ test("the evidence opens to formula, inputs and source", async ({ page, request 
   await expect(aim.evidence).toContainText("At worst");
 });
 
-test("targets and cameras are added, renamed, duplicated, deleted, and get another model", async ({ page, request }) => {
+test("targets and cameras are added, renamed, duplicated, deleted, and get another model", async ({
+  page,
+  request,
+}) => {
   const aim = new Aim(page);
   const id = await keep(request);
   await aim.open(id);
   await aim.take("Fuel berth till");
-  const names = async (of: "targets" | "cameras"): Promise<string[]> => (await kept(request, id)).site[of].map((item) => item.name);
+  const names = async (of: "targets" | "cameras"): Promise<string[]> =>
+    (await kept(request, id)).site[of].map((item) => item.name);
 
   await aim.promise("Fuel berth till").getByRole("button", { name: "More for Fuel berth till" }).click();
   await page.getByRole("menuitem", { name: "Duplicate" }).click();
@@ -200,15 +211,24 @@ test("targets and cameras are added, renamed, duplicated, deleted, and get anoth
   await expect.poll(() => names("cameras")).not.toContain("Lamp post");
 });
 
-test("an obstacle put into a sight line breaks the promise; it is shaped, moved and taken out", async ({ page, request }) => {
+test("an obstacle put into a sight line breaks the promise; it is shaped, moved and taken out", async ({
+  page,
+  request,
+}) => {
   const aim = new Aim(page);
   const id = await keep(request);
   await aim.open(id);
   await aim.take("Pontoon head");
   await aim.ways().first().click();
   await expect(aim.verdict).toHaveText("kept");
-  const obstacle = async (): Promise<{ name: string; outline: [number, number][]; top_m: number; closed: boolean } | undefined> =>
-    ((await kept(request, id)).site as unknown as { obstacles: { name: string; outline: [number, number][]; top_m: number; closed: boolean }[] }).obstacles[10];
+  const obstacle = async (): Promise<
+    { name: string; outline: [number, number][]; top_m: number; closed: boolean } | undefined
+  > =>
+    (
+      (await kept(request, id)).site as unknown as {
+        obstacles: { name: string; outline: [number, number][]; top_m: number; closed: boolean }[];
+      }
+    ).obstacles[10];
 
   const [cx, cy] = await centre(page.getByTestId("camera-c4").locator(".camera-body"));
   const [tx, ty] = await centre(page.getByTestId("target-t5").locator(".reach"));
@@ -264,11 +284,17 @@ test("the keyboard does everything that a hand does", async ({ page, request }) 
   await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
 });
 
-test("the plan is moved and zoomed with wheel and keys, and shows how long twenty metres are", async ({ page, request }) => {
+test("the plan is moved and zoomed with wheel and keys, and shows how long twenty metres are", async ({
+  page,
+  request,
+}) => {
   const aim = new Aim(page);
   await aim.open(await keep(request));
   const apart = async (): Promise<number> => {
-    const [a, b] = await Promise.all([centre(page.getByTestId("target-t1").locator(".reach")), centre(page.getByTestId("camera-c4").locator(".camera-body"))]);
+    const [a, b] = await Promise.all([
+      centre(page.getByTestId("target-t1").locator(".reach")),
+      centre(page.getByTestId("camera-c4").locator(".camera-body")),
+    ]);
     return Math.hypot(a[0] - b[0], a[1] - b[1]);
   };
   const before = await apart();
@@ -287,7 +313,10 @@ test("the plan is moved and zoomed with wheel and keys, and shows how long twent
   await expect.poll(apart).toBeCloseTo(before, 0);
   const label = Number.parseFloat((await page.getByTestId("scale-bar").textContent()) ?? "");
   // The drawn box would count the stroke's joins: the path's own does not.
-  const bar = await page.getByTestId("scale-bar").locator("path").evaluate((path) => (path as SVGPathElement).getBBox().width);
+  const bar = await page
+    .getByTestId("scale-bar")
+    .locator("path")
+    .evaluate((path) => (path as SVGPathElement).getBBox().width);
   const site = demo();
   const [tx, ty] = site.targets[0]?.shape.points[0] ?? [0, 0];
   const [cx, cy] = site.cameras[3]?.position ?? [0, 0];

@@ -5,7 +5,10 @@ import { Aim, keep } from "./support/aim";
 
 async function faultless(page: Page): Promise<void> {
   const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
-  const words = found.violations.map((v) => `${v.id}: ${v.help}\n${v.nodes.map((node) => `  ${node.html.slice(0, 160)}\n  ${node.failureSummary ?? ""}`).join("\n")}`);
+  const words = found.violations.map(
+    (v) =>
+      `${v.id}: ${v.help}\n${v.nodes.map((node) => `  ${node.html.slice(0, 160)}\n  ${node.failureSummary ?? ""}`).join("\n")}`,
+  );
   expect(words, words.join("\n")).toEqual([]);
 }
 
@@ -17,7 +20,7 @@ for (const light of ["day", "night"]) {
     }, light === "night");
     await page.goto("/");
     await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
-    await expect(page.getByRole("link", { name: "Harebell Veterinary Clinic" })).toBeVisible();
+    await expect(page.getByRole("table").getByRole("link").first()).toBeVisible();
     await faultless(page);
     await aim.open(await keep(request));
     await aim.take("Fuel berth till");
@@ -39,7 +42,9 @@ test("on a phone nothing hangs over the edge, and what is touched is 44 px tall"
   const page = await context.newPage();
   const aim = new Aim(page);
   const site = `/#/site/${await keep(request)}`;
-  const survey = ["brief", "drawing", "spots/s3", "targets/t1", "readings", "sheet"].map((step) => `${site}/survey/${step}`);
+  const survey = ["brief", "drawing", "spots/s3", "targets/t1", "readings", "sheet"].map(
+    (step) => `${site}/survey/${step}`,
+  );
   for (const address of ["/", site, ...survey]) {
     await page.goto(address);
     await expect(page.getByRole("banner")).toBeVisible();
@@ -58,8 +63,12 @@ test("on a phone nothing hangs over the edge, and what is touched is 44 px tall"
 test("everything comes from the application itself, and the policy lets nothing else in", async ({ page, request }) => {
   const elsewhere: string[] = [];
   const complaints: string[] = [];
-  page.on("request", (asked) => { if (!/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(asked.url())) elsewhere.push(asked.url()); });
-  page.on("console", (message) => { if (message.type() === "error") complaints.push(message.text()); });
+  page.on("request", (asked) => {
+    if (!/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(asked.url())) elsewhere.push(asked.url());
+  });
+  page.on("console", (message) => {
+    if (message.type() === "error") complaints.push(message.text());
+  });
   page.on("pageerror", (error) => complaints.push(error.message));
   const aim = new Aim(page);
   await page.goto("/");
@@ -68,7 +77,9 @@ test("everything comes from the application itself, and the policy lets nothing 
   await aim.ways().first().click();
   await aim.saved();
   await page.evaluate(() => document.fonts.ready);
-  const fonts = await page.evaluate(() => [...document.fonts].filter((font) => font.status === "loaded").map((font) => font.family.replaceAll('"', "")));
+  const fonts = await page.evaluate(() =>
+    [...document.fonts].filter((font) => font.status === "loaded").map((font) => font.family.replaceAll('"', "")),
+  );
   expect(new Set(fonts)).toEqual(new Set(["Barlow", "Barlow Semi Condensed", "IBM Plex Mono"]));
   expect(elsewhere).toEqual([]);
   expect(complaints).toEqual([]);

@@ -17,7 +17,10 @@ async function openDemo(page: Page, site: string): Promise<Aim> {
 }
 
 const settings = (page: Page, state: { units: string; dark: boolean }): Promise<unknown> =>
-  page.addInitScript((text) => localStorage.setItem("bright-angle/settings", text), JSON.stringify({ state, version: 0 }));
+  page.addInitScript(
+    (text) => localStorage.setItem("bright-angle/settings", text),
+    JSON.stringify({ state, version: 0 }),
+  );
 
 test("the list of sites", async ({ page }) => {
   await page.goto("/");

@@ -9,7 +9,12 @@ interface Surveyed {
   brief?: Record<string, unknown>;
   drawing?: { metres_per_px?: number; scale_from?: unknown[]; picture: string };
   spots?: { id: string; name: string; position: [number, number]; photos?: { picture: string }[] }[];
-  targets: { id: string; name: string; shape: { points: [number, number][] }; distance: { how: string; from?: { spot: string; plus_minus_m: number }[] } }[];
+  targets: {
+    id: string;
+    name: string;
+    shape: { points: [number, number][] };
+    distance: { how: string; from?: { spot: string; plus_minus_m: number }[] };
+  }[];
   readings?: { id: string; used: boolean; slope_m: number; shots_m: number[]; from: string; to: string }[];
 }
 
@@ -51,9 +56,17 @@ class Walk {
 async function answerBrief(walk: Walk): Promise<void> {
   await walk.choose("Kind of site", "Yard");
   for (const [label, text] of [
-    ["Client", "Somebody made up"], ["What must be seen", "Faces at the till"], ["Where the recorder goes", "Office"], ["Colour", "black"],
-    ["Who may see recordings", "the owner"], ["Light at night", "one lamp"], ["Access for the fitters", "ladder"], ["Keep out of view", "nothing"], ["Who decides", "the owner"],
-  ] as const) await walk.field(label).fill(text);
+    ["Client", "Somebody made up"],
+    ["What must be seen", "Faces at the till"],
+    ["Where the recorder goes", "Office"],
+    ["Colour", "black"],
+    ["Who may see recordings", "the owner"],
+    ["Light at night", "one lamp"],
+    ["Access for the fitters", "ladder"],
+    ["Keep out of view", "nothing"],
+    ["Who decides", "the owner"],
+  ] as const)
+    await walk.field(label).fill(text);
   // A yard's usual days of recording and no sound are filled in.
   await expect(walk.page.getByRole("spinbutton", { name: "Days of recording" })).toHaveValue("30");
 }
@@ -90,7 +103,10 @@ async function shoot(walk: Walk, target: string, spot: string): Promise<void> {
   await expect(page.getByTestId("slope")).toBeVisible();
 }
 
-test("the whole walk on a phone: measured, an outlier named and thrown out, nothing left to ask, and all of it at the desk", async ({ browser, request }) => {
+test("the whole walk on a phone: measured, an outlier named and thrown out, nothing left to ask, and all of it at the desk", async ({
+  browser,
+  request,
+}) => {
   test.setTimeout(180_000);
   const context = await browser.newContext(PHONE);
   const page = await context.newPage();
@@ -108,7 +124,10 @@ test("the whole walk on a phone: measured, an outlier named and thrown out, noth
   await expect(page.getByTestId("drawing")).toBeVisible();
   await expect(page.getByTestId("drawing-scale")).toHaveText("not set yet");
   await page.getByRole("button", { name: "All", exact: true }).click();
-  for (const [place, from, to] of [[1, [0.2, 0.3], [0.8, 0.3]], [2, [0.3, 0.4], [0.3, 0.65]]] as const) {
+  for (const [place, from, to] of [
+    [1, [0.2, 0.3], [0.8, 0.3]],
+    [2, [0.3, 0.4], [0.3, 0.65]],
+  ] as const) {
     await page.getByRole("button", { name: /^Mark (a|another) distance$/ }).click();
     await walk.tap(from[0], from[1]);
     await walk.tap(to[0], to[1]);
@@ -135,7 +154,12 @@ test("the whole walk on a phone: measured, an outlier named and thrown out, noth
 
   // Six readings; the fourth one hits the thing behind (playwright.config.ts says so to the stand-in).
   await walk.step("Readings");
-  for (const [target, spots] of [["Till", ["House corner", "Shed"]], ["Door", ["House corner", "Pole"]], ["Hatch", ["Shed"]], ["Gate", ["Pole"]]] as const) {
+  for (const [target, spots] of [
+    ["Till", ["House corner", "Shed"]],
+    ["Door", ["House corner", "Pole"]],
+    ["Hatch", ["Shed"]],
+    ["Gate", ["Pole"]],
+  ] as const) {
     for (const spot of spots) await shoot(walk, target, spot);
     if (target === "Till") await expect(page.getByRole("region", { name: "First answer" })).toContainText("Thumb rule");
     await page.getByRole("button", { name: "Next target" }).click();
@@ -152,7 +176,8 @@ test("the whole walk on a phone: measured, an outlier named and thrown out, noth
   const site = await surveyed(request, id);
   expect(site.readings?.map((reading) => reading.used)).toEqual([true, true, true, false, true, true]);
   // Every target is known along the lines that were measured, not by a blanket figure.
-  for (const target of site.targets) expect(Math.min(...(target.distance.from ?? []).map((from) => from.plus_minus_m))).toBeLessThan(0.06);
+  for (const target of site.targets)
+    expect(Math.min(...(target.distance.from ?? []).map((from) => from.plus_minus_m))).toBeLessThan(0.06);
   await context.close();
 
   // At the desk it is all there.
@@ -168,16 +193,28 @@ test("the whole walk on a phone: measured, an outlier named and thrown out, noth
   await desk.mouse.click(x + 6, y - 5);
   await expect(aim.verdict).toHaveText(/kept|tight|broken/);
   await aim.saved();
-  const placed = (await surveyed(request, id)) as unknown as { cameras: { spot?: string; position: unknown }[]; spots: { id: string; position: unknown }[] };
-  expect(placed.cameras[0]).toMatchObject({ spot: placed.spots[0]?.id, position: placed.spots[0]?.position, height_m: 3 });
+  const placed = (await surveyed(request, id)) as unknown as {
+    cameras: { spot?: string; position: unknown }[];
+    spots: { id: string; position: unknown }[];
+  };
+  expect(placed.cameras[0]).toMatchObject({
+    spot: placed.spots[0]?.id,
+    position: placed.spots[0]?.position,
+    height_m: 3,
+  });
   await desk.context().close();
 });
 
-test("a doubtful reading of the demo is named, thrown out, and the positions are accepted", async ({ page, request }) => {
+test("a doubtful reading of the demo is named, thrown out, and the positions are accepted", async ({
+  page,
+  request,
+}) => {
   const id = await keep(request);
   const walk = new Walk(page);
   await page.goto(`/#/site/${id}/survey/readings`);
-  await expect(page.getByText(/Fuel berth till to Workshop SE corner is doubtful: about 5\.\d m too long/)).toBeVisible();
+  await expect(
+    page.getByText(/Fuel berth till to Workshop SE corner is doubtful: about 5\.\d m too long/),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Throw it out" }).click();
   await expect(page.getByText(/is doubtful/)).toHaveCount(0);
   await page.getByRole("button", { name: "Accept the adjusted positions" }).click();
@@ -211,12 +248,20 @@ test("the walk goes on while the server is away, and a closed window loses nothi
   await context.setOffline(true);
   await page.getByRole("textbox", { name: "Address of the site" }).fill("12 Quay Road");
   await expect(page.getByText("The server does not answer. Go on:")).toBeVisible();
-  await page.getByRole("link", { name: /^Spots/ }).first().click();
+  await page
+    .getByRole("link", { name: /^Spots/ })
+    .first()
+    .click();
   await page.getByRole("button", { name: /^7 ?Workshop SW corner/ }).click();
   await page.getByRole("textbox", { name: "Surface" }).fill("steel");
-  await page.getByTestId("photo-s7").setInputFiles({ name: "wall.png", mimeType: "image/png", buffer: readFileSync(`${ROOT}demo/tern-quay.png`) });
+  await page
+    .getByTestId("photo-s7")
+    .setInputFiles({ name: "wall.png", mimeType: "image/png", buffer: readFileSync(`${ROOT}demo/tern-quay.png`) });
   await expect(page.getByText("1 on this device, sent when the server answers.")).toBeVisible();
-  await page.getByRole("link", { name: /^Readings/ }).first().click();
+  await page
+    .getByRole("link", { name: /^Readings/ })
+    .first()
+    .click();
   await page.getByRole("button", { name: "Measure again" }).click();
   await expect(page.getByText("the server does not answer", { exact: true })).toBeVisible();
   await page.close();
@@ -243,23 +288,43 @@ test("pictures, world files and CSV that are no good are each answered clearly",
     await expect(page.getByRole("alert")).toHaveCount(0);
   };
   const picture = readFileSync(`${ROOT}demo/tern-quay.png`);
-  await refused([{ name: "disguised.png", mimeType: "image/png", buffer: Buffer.from("#!/bin/sh\nrm -rf nothing\n") }], /disguised\.png was not brought in.*is no picture/s);
-  await refused([{ name: "half.png", mimeType: "image/png", buffer: picture.subarray(0, 3000) }], /half\.png was not brought in/);
-  await refused([{ name: "huge.png", mimeType: "image/png", buffer: Buffer.alloc(7 * 1024 * 1024) }], /larger than 6 MiB/);
-  await refused([{ name: "odd.pgw", mimeType: "text/plain", buffer: Buffer.from("far\naway\n") }], /odd\.pgw was not brought in.*six lines/s);
+  await refused(
+    [{ name: "disguised.png", mimeType: "image/png", buffer: Buffer.from("#!/bin/sh\nrm -rf nothing\n") }],
+    /disguised\.png was not brought in.*is no picture/s,
+  );
+  await refused(
+    [{ name: "half.png", mimeType: "image/png", buffer: picture.subarray(0, 3000) }],
+    /half\.png was not brought in/,
+  );
+  await refused(
+    [{ name: "huge.png", mimeType: "image/png", buffer: Buffer.alloc(7 * 1024 * 1024) }],
+    /larger than 6 MiB/,
+  );
+  await refused(
+    [{ name: "odd.pgw", mimeType: "text/plain", buffer: Buffer.from("far\naway\n") }],
+    /odd\.pgw was not brought in.*six lines/s,
+  );
   const was = (await surveyed(request, id)).drawing?.picture;
-  await input.setInputFiles([{ name: "yard.png", mimeType: "image/png", buffer: picture }, { name: "yard.pgw", mimeType: "text/plain", buffer: readFileSync(`${ROOT}demo/tern-quay.pgw`) }]);
+  await input.setInputFiles([
+    { name: "yard.png", mimeType: "image/png", buffer: picture },
+    { name: "yard.pgw", mimeType: "text/plain", buffer: readFileSync(`${ROOT}demo/tern-quay.pgw`) },
+  ]);
   await expect(page.getByTestId("drawing-scale")).toHaveText("10.00 cm per pixel");
   expect(was).toBeTruthy();
 
   await page.goto(`/#/site/${id}/survey/readings`);
   await expect(page.getByRole("region", { name: "Log of readings" })).toBeVisible();
   const csv = "from;to;slope_m\nt1;s3;18,93\nt1;s99;4,2\nt1;s4;zwei\n";
-  await page.getByRole("region", { name: "Log of readings" }).locator("input[type=file]").setInputFiles({ name: "sheet.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
+  await page
+    .getByRole("region", { name: "Log of readings" })
+    .locator("input[type=file]")
+    .setInputFiles({ name: "sheet.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
   const bad = page.getByRole("alert").filter({ hasText: "1 good lines of sheet.csv were kept" });
   await expect(bad.first()).toContainText("line 4");
   await expect(bad.first()).toContainText("s99");
-  await expect.poll(async () => (await surveyed(request, id)).readings?.some((reading) => reading.slope_m === 18.93)).toBe(true);
+  await expect
+    .poll(async () => (await surveyed(request, id)).readings?.some((reading) => reading.slope_m === 18.93))
+    .toBe(true);
 });
 
 test("the sheet prints the brief and a page for every five targets", async ({ page, request }) => {

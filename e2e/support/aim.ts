@@ -8,7 +8,14 @@ export const DEMO = `${ROOT}demo/tern-quay.json`;
 export interface Site {
   name: string;
   targets: { id: string; name: string; shape: { points: [number, number][] } }[];
-  cameras: { id: string; name: string; height_m: number; position: [number, number]; model: { name: string }; heads: { pan_deg: number; tilt_deg: number; focal_mm: number }[] }[];
+  cameras: {
+    id: string;
+    name: string;
+    height_m: number;
+    position: [number, number];
+    model: { name: string };
+    heads: { pan_deg: number; tilt_deg: number; focal_mm: number }[];
+  }[];
 }
 
 export const demo = (): Site => JSON.parse(readFileSync(DEMO, "utf8")) as Site;
@@ -36,6 +43,7 @@ export class Aim {
   readonly verdict: Locator;
   readonly density: Locator;
   readonly saving: Locator;
+  readonly screen: Locator;
 
   constructor(readonly page: Page) {
     this.promises = page.getByRole("region", { name: "Promises" });
@@ -44,12 +52,19 @@ export class Aim {
     this.verdict = page.getByTestId("verdict");
     this.density = page.getByTestId("density");
     this.saving = page.getByTestId("saving");
+    this.screen = page.locator(".aim");
   }
 
   /** Opens a site and waits for its figures. */
   async open(id: string): Promise<void> {
     await this.page.goto(`/#/site/${id}`);
     await expect(this.verdict).toHaveText(/kept|tight|broken|unknown/);
+  }
+
+  /** Waits until all figures are those of the site as it is. */
+  async settled(): Promise<void> {
+    await expect(this.screen).toHaveAttribute("data-settled", "true");
+    await expect(this.page.getByTestId("relief")).toHaveAttribute("data-settled", "true");
   }
 
   promise(name: string): Locator {

@@ -1,7 +1,7 @@
 //! The rules and the geometry of aiming security cameras.
 //!
 //! A *target* is a promise to the client, a *sight line* (one head looking at one target) is the
-//! evidence that keeps it, and every [`rules`] result says what it found, against which limit and
+//! evidence that keeps it, and every [`judge::rules`] result says what it found, against which limit and
 //! on what basis. The crate does no I/O and knows no clock, thread, random number or global state,
 //! so that the same code answers the command line, the server and (compiled to WebAssembly) a
 //! browser.
@@ -25,51 +25,22 @@
 //! Frames (handbook, section 3): metres, x east, y north, z up, ground z = 0; `pan` is a bearing
 //! clockwise from north, `tilt` is positive below the horizontal, `roll` is clockwise as seen from
 //! behind the camera.
+//!
+//! The rooms, each importing only from those before it (`tests/rooms.rs` holds that): [`math`] · [`file`] ·
+//! [`equipment`] · [`scene`] · [`site`] · [`judge`] · [`show`] · [`words`] · [`change`] · [`survey`] · [`answer`].
 
-pub mod adjustment;
-mod aim_slack;
-mod angle;
-pub mod catalogue;
-pub mod drawing;
-mod evaluation;
-pub mod first_answer;
-pub mod footprint;
-mod ground_edges;
-mod head;
-pub mod infrared;
-mod interval;
-pub mod lens;
-pub mod needs;
-mod obstacle;
-pub mod pocket;
-mod pose;
-mod projection;
-pub mod rules;
-mod sampling;
-mod scene;
-pub mod section;
-mod sensor;
-mod sight_line;
+pub mod answer;
+pub mod change;
+pub mod equipment;
+pub mod file;
+pub mod judge;
+pub mod math;
+pub mod scene;
+pub mod show;
 pub mod site;
-pub mod study;
 pub mod survey;
-mod target;
-pub mod uncertainty;
-pub mod units;
-mod verdict;
-mod view;
-pub mod ways;
+pub mod words;
 
-pub use angle::Angle;
-pub use evaluation::{Evaluation, HeadRef, HeadResult, TargetResult, evaluate};
-pub use head::Head;
-pub use obstacle::Solid;
-pub use pose::Pose;
-pub use projection::Projection;
-pub use scene::Scene;
-pub use sensor::Sensor;
-pub use sight_line::{Samples, SightLine};
-pub use site::{Fault, Site};
-pub use target::Target;
-pub use verdict::Verdict;
-pub use view::{Look, View};
+pub use file::Fault;
+pub use judge::{Verdict, evaluate};
+pub use site::Site;

@@ -1,7 +1,7 @@
 //! The adjustment against SciPy's least squares (`outside/adjustment`), a textbook's trilateration, and arithmetic by hand.
 
 mod support;
-use bright_angle_core::adjustment::{AdjustedPoint, Adjustment, adjust};
+use bright_angle_core::survey::adjustment::{AdjustedPoint, Adjustment, adjust};
 use bright_angle_core::{Site, evaluate};
 use serde_json::{Value, json};
 use support::*;

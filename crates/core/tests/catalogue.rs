@@ -1,9 +1,9 @@
 //! The catalogue that ships: complete, in order, and generic.
 
 mod support;
-use bright_angle_core::catalogue::models;
-use bright_angle_core::lens::FittedLens;
-use bright_angle_core::site::file::Form;
+use bright_angle_core::equipment::catalogue::models;
+use bright_angle_core::equipment::lens::FittedLens;
+use bright_angle_core::file::Form;
 use serde_json::json;
 use std::collections::HashSet;
 use support::*;
@@ -33,7 +33,7 @@ fn the_catalogue_has_what_it_should() {
     for (shortest, longest) in
         [(2.8, 2.8), (4.0, 4.0), (6.0, 6.0), (8.0, 8.0), (2.8, 12.0), (5.0, 50.0), (7.0, 22.0), (8.0, 32.0)]
     {
-        let has = |lens: &bright_angle_core::lens::Lens| lens.focal_min_mm == shortest && lens.focal_max_mm == longest;
+        let has = |lens: &bright_angle_core::file::Lens| lens.focal_min_mm == shortest && lens.focal_max_mm == longest;
         assert!(models.iter().any(|model| has(&model.lens)), "{shortest}–{longest} mm");
     }
     for model in &models {

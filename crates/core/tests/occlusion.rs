@@ -1,6 +1,6 @@
 //! What stands in the way against shapely (`outside/occlusion`).
 
-use bright_angle_core::{Scene, Solid};
+use bright_angle_core::scene::{Eye, Scene, Solid};
 use glam::DVec3;
 use serde::Deserialize;
 
@@ -53,7 +53,7 @@ fn the_index_finds_what_asking_each_solid_finds() {
         let heights = [to.z, to.z + 0.3, to.z - 0.2];
         let ends = heights.map(|z| to.truncate().extend(z));
         let clear = ends.iter().all(|end| solids.iter().all(|s| s.first_hit(from, *end).is_none()));
-        assert_eq!(scene.near(from, to, 0.3).all_clear(from, to.truncate(), &heights), clear);
+        assert_eq!(Eye::new(&scene, from.truncate()).all_clear(&scene, from, to.truncate(), &heights), clear);
         assert!(panes.first_blocker(from, to).is_none());
         assert_eq!(panes.passed(from, to).len(), glass.iter().filter(|s| s.first_hit(from, to).is_some()).count());
     }

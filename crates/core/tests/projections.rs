@@ -1,6 +1,8 @@
 //! Pixels and densities against OpenCV 5.0 (`outside/projections`).
 
-use bright_angle_core::{Angle, Pose, Projection, Sensor, View};
+use bright_angle_core::equipment::lens::projection;
+use bright_angle_core::file::Sensor;
+use bright_angle_core::math::{Angle, Pose, View};
 use glam::DVec3;
 
 #[test]
@@ -20,7 +22,7 @@ fn pixels_and_densities_are_those_of_opencv() {
                 Angle::degrees(n[6]),
                 Angle::degrees(n[7]),
             ),
-            projection: Projection::new(&sensor, if equidistant { 0.0 } else { 1.0 }, n[4]),
+            projection: projection(&sensor, if equidistant { 0.0 } else { 1.0 }, n[4]),
         };
         let look = view.look(DVec3::new(n[11], n[12], n[13])).expect("in front of the camera");
         for (ours, theirs) in [(look.pixel.x, n[14]), (look.pixel.y, n[15]), (look.across, n[16]), (look.up, n[17])] {

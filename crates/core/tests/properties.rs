@@ -1,8 +1,10 @@
 //! Properties that hold for every lens, pose and point.
 
 mod support;
-use bright_angle_core::lens::{FittedLens, Lens};
-use bright_angle_core::{Angle, Pose, Projection, Sensor, View};
+use bright_angle_core::equipment::lens::{FittedLens, projection};
+use bright_angle_core::file::Lens;
+use bright_angle_core::file::Sensor;
+use bright_angle_core::math::{Angle, Pose, View};
 use glam::{DVec2, DVec3};
 use proptest::prelude::*;
 use support::*;
@@ -13,7 +15,7 @@ fn view(bend: f64, focal: f64, angles: (f64, f64, f64)) -> View {
     let (pan, tilt, roll) = angles;
     View {
         pose: Pose::new(DVec3::new(1.0, 2.0, 3.0), Angle::degrees(pan), Angle::degrees(tilt), Angle::degrees(roll)),
-        projection: Projection::new(&SENSOR, bend, focal),
+        projection: projection(&SENSOR, bend, focal),
     }
 }
 
@@ -46,7 +48,7 @@ proptest! {
 
     #[test]
     fn projection_is_inverted_by_its_inverse(bend in -0.5..1.0_f64, focal in 2.0..30.0_f64, u in 0.0..2688.0_f64, v in 0.0..1520.0_f64) {
-        let projection = Projection::new(&SENSOR, bend, focal);
+        let projection = projection(&SENSOR, bend, focal);
         if let Some(direction) = projection.unproject(DVec2::new(u, v)) {
             let back = projection.project(direction).unwrap();
             prop_assert!((back - DVec2::new(u, v)).length() < 1e-6, "{back}");
@@ -79,7 +81,7 @@ proptest! {
         let published = pinhole * wider;
         let lens = Lens { focal_min_mm: focal, focal_max_mm: focal, hfov_at_min_deg: Some(published), hfov_at_max_deg: None, f_number: None };
         let fitted = FittedLens::new(lens, SENSOR);
-        prop_assert!((-0.5..=1.0).contains(&fitted.bend));
+        prop_assert!((-0.5..=1.0).contains(&fitted.bend()));
         prop_assert!((fitted.projection(focal).hfov().to_degrees() - published).abs() < 1e-6);
     }
 

@@ -182,7 +182,7 @@ fn what_a_file_may_leave_out_has_its_default() {
 
 #[test]
 fn the_schema_names_every_field_and_is_current() {
-    let schema = bright_angle_core::site::schema::site_schema();
+    let schema = bright_angle_core::file::schema::site_schema();
     let kept: Value = serde_json::from_str(include_str!("../../../docs/site-schema.json")).unwrap();
     assert_eq!(schema, kept, "docs/site-schema.json is out of date: run tools/generate");
     assert_eq!(schema["$defs"]["Rules"]["additionalProperties"], json!(false));

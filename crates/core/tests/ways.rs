@@ -1,16 +1,24 @@
 //! Ways: each, applied as the JSON Patch it is, keeps the sight line with the effects it announced.
 
 mod support;
-use bright_angle_core::units::Units;
-use bright_angle_core::ways::{Question, Way, WayKind, ways};
-use bright_angle_core::{Evaluation, Site, Verdict, evaluate};
+use bright_angle_core::change::ways::{Way, WayKind, Ways, ways as ways_of};
+use bright_angle_core::file::Question;
+use bright_angle_core::judge::Evaluation;
+use bright_angle_core::judge::Session;
+use bright_angle_core::words::units::Units;
+use bright_angle_core::{Site, Verdict, evaluate};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::*;
 
+fn ways(site: &Site, line: &Question, units: Units) -> Result<Ways, bright_angle_core::Fault> {
+    ways_of(&Session::on(site.clone()), line, units)
+}
+
 fn line_verdict(evaluation: &Evaluation, line: &Question) -> Option<Verdict> {
-    let is =
-        |s: &&bright_angle_core::SightLine| s.camera == line.camera && s.head == line.head && s.target == line.target;
+    let is = |s: &&bright_angle_core::judge::SightLine| {
+        s.camera == line.camera && s.head == line.head && s.target == line.target
+    };
     evaluation.sight_lines.iter().find(is).map(|s| s.verdict)
 }
 
@@ -47,8 +55,11 @@ fn every_way_on_the_demos_does_what_it_says() {
         let site = Site::parse(demo).unwrap();
         for head in site.heads() {
             for target in site.targets() {
-                let line =
-                    Question { camera: head.camera_id.clone(), head: head.id.clone(), target: target.id.clone() };
+                let line = Question {
+                    camera: head.camera_id().to_owned(),
+                    head: head.id().to_owned(),
+                    target: target.id.clone(),
+                };
                 let kept = line_verdict(&evaluate(&site), &line) == Some(Verdict::Kept);
                 let found = ways(&site, &line, Units::Metres).unwrap();
                 assert_eq!(found.ways.is_empty(), found.why_none.is_some(), "{line:?}");

@@ -7,4 +7,5 @@ pub mod api;
 pub mod cli;
 pub mod device;
 pub mod picture;
+pub mod relief;
 pub mod store;

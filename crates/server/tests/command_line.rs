@@ -48,6 +48,30 @@ fn ways_and_section_of_a_sight_line() {
 }
 
 #[test]
+fn the_relief_is_an_ascii_grid() {
+    let bounds = ["--at-height-m", "1.6", "--cell-m", "0.5", "--bounds", "-10,-5,110,85"];
+    let done = call(&[&["relief", DEMO], &bounds[..]].concat(), b"");
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    let grid = text(&done.stdout);
+    let lines: Vec<&str> = grid.lines().collect();
+    assert_eq!(
+        lines[..6],
+        ["ncols 240", "nrows 180", "xllcorner -10", "yllcorner -5", "cellsize 0.5", "NODATA_value -9999"]
+    );
+    assert_eq!((lines.len(), lines[6].split(' ').count()), (186, 240));
+    // With all cores of the machine it is what one alone works out.
+    let site = bright_angle_core::Site::parse(&std::fs::read_to_string(DEMO).unwrap()).unwrap();
+    let cells = bright_angle_core::math::Grid::over([-10.0, -5.0, 110.0, 85.0], 0.5);
+    assert_eq!(grid, bright_angle_core::show::relief::Relief::of(&site, cells, 1.6).to_ascii_grid());
+    let refused = call(&["relief", DEMO, "--bounds", "0,0,10"], b"");
+    assert_eq!(
+        (refused.status.code(), text(&refused.stderr)),
+        (Some(2), "--bounds: are four figures: west,south,east,north, m\n".into())
+    );
+    assert_eq!(call(&["relief", DEMO, "--cell-m", "0", "--bounds", "0,0,10,10"], b"").status.code(), Some(2));
+}
+
+#[test]
 fn the_survey_on_the_command_line() {
     let found = answer(&["adjust", DEMO]);
     let doubtful: Vec<&Value> =

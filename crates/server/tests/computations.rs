@@ -2,6 +2,8 @@
 
 mod support;
 use bright_angle_core::Site;
+use bright_angle_core::math::Grid;
+use bright_angle_core::show::relief::Relief;
 use serde_json::{Value, json};
 use support::*;
 
@@ -21,19 +23,25 @@ async fn the_server_answers_what_the_core_computes() {
     let (_, in_feet) = served.post("/api/ways", feet).await;
     assert!(in_feet.to_string().contains("' "), "told in feet");
 
-    let (status, found) = served
-        .post("/api/study", json!({"site": demo(), "line": {"camera": "c4", "head": "h1", "target": "t1"}}))
-        .await;
-    assert_eq!(
-        (status, found["footprints"].as_array().unwrap().len(), &found["section"]["target"]),
-        (200, 7, &json!("t1"))
-    );
-    assert_eq!(served.post("/api/study", json!({"site": demo()})).await.1["section"], Value::Null);
+    let (status, found) = served.post("/api/section", &asked).await;
+    assert_eq!((status, &found["target"]), (200, &json!("t1")));
+    let cells = json!({"site": demo(), "at_height_m": 1.6, "cell_m": 2.0, "bounds": [60, 30, 80, 50]});
+    let (status, text) = served.post("/api/relief", &cells).await;
+    let relief = Relief::of(&site, Grid::over([60.0, 30.0, 80.0, 50.0], 2.0), 1.6);
+    assert_eq!((status, text.as_str()), (200, Some(relief.to_ascii_grid().as_str())));
+    for (field, value) in
+        [("cell_m", json!(0)), ("cell_m", json!(1e-9)), ("at_height_m", json!(-3)), ("bounds", json!([1, 1, 0, 0]))]
+    {
+        let mut bad = cells.clone();
+        bad[field] = value;
+        let (status, faults) = served.post("/api/relief", bad).await;
+        assert_eq!((status, &faults[0]["path"]), (422, &json!(field)));
+    }
     assert_eq!(
         served.get("/api/catalogue").await.1.as_array().unwrap().len(),
-        bright_angle_core::catalogue::models().unwrap().len()
+        bright_angle_core::equipment::catalogue::models().unwrap().len()
     );
-    assert_eq!(served.get("/api/schema").await.1, bright_angle_core::site::schema::site_schema());
+    assert_eq!(served.get("/api/schema").await.1, bright_angle_core::file::schema::site_schema());
 }
 
 #[rocket::async_test]
@@ -81,7 +89,10 @@ async fn every_answer_carries_the_security_headers() {
         let answer = served.client.get(path).dispatch().await;
         let headers = answer.headers();
         let policy = headers.get_one("Content-Security-Policy").unwrap();
-        assert!(policy.contains("default-src 'none'") && policy.contains("script-src 'self';"), "{path}");
+        assert!(
+            policy.contains("default-src 'none'") && policy.contains("script-src 'self' 'wasm-unsafe-eval';"),
+            "{path}"
+        );
         assert_eq!(headers.get_one("X-Content-Type-Options"), Some("nosniff"), "{path}");
         assert_eq!(headers.get_one("X-Frame-Options"), Some("SAMEORIGIN"), "{path}");
         assert_eq!(headers.get_one("Referrer-Policy"), Some("no-referrer"), "{path}");

@@ -1,7 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { toGround, toPixel } from "./drawingPlace";
 
-const drawing = { picture: "", width_px: 1200, height_px: 800, metres_per_px: 0.1, centre: [60, 40], turn_deg: 0, fade: 0, scale_from: [] };
+const drawing = {
+  picture: "",
+  width_px: 1200,
+  height_px: 800,
+  metres_per_px: 0.1,
+  centre: [60, 40],
+  turn_deg: 0,
+  fade: 0,
+  scale_from: [],
+};
 
 describe("a drawing on the site", () => {
   it("has its middle where it says and its top to the north", () => {

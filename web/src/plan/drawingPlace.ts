@@ -1,5 +1,5 @@
 /** From a drawing's pixels to the site and back. */
-import type { Point, SiteDrawing } from "../engine/types";
+import type { Point, SiteDrawing } from "../core/types";
 
 /** The scale that a drawing is shown at until its own is set, m per px. */
 const PROVISIONAL = 0.1;
@@ -26,4 +26,9 @@ export function toPixel(drawing: SiteDrawing, [x = 0, y = 0]: readonly number[])
 
 /** The site's places of a drawing's four corners. */
 export const corners = (drawing: SiteDrawing): Point[] =>
-  [[0, 0], [drawing.width_px, 0], [drawing.width_px, drawing.height_px], [0, drawing.height_px]].map((corner) => toGround(drawing, corner));
+  [
+    [0, 0],
+    [drawing.width_px, 0],
+    [drawing.width_px, drawing.height_px],
+    [0, drawing.height_px],
+  ].map((corner) => toGround(drawing, corner));

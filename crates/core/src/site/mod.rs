@@ -1,16 +1,19 @@
-//! The site: a whole design, validated once so that the rest of the program can trust it.
+//! The compiled site: a whole design, validated once so that the rest of the program can trust it.
 
-pub mod fault;
-pub mod file;
-pub mod schema;
-pub mod survey_file;
-mod validate;
-mod validate_survey;
+mod ground_edges;
+mod head;
+pub mod needs;
+mod target;
+mod uncertainty;
 
-use crate::rules::Rules;
-use crate::{Head, Scene, Target};
-pub use fault::Fault;
-use file::SiteFile;
+use crate::file::{
+    CameraFile, Fault, HeadRef, Obstacle, Reading, Rules, SiteChange, SiteFile, TargetFile, Touched, faults, faults_of,
+};
+use crate::scene::{Scene, Solid};
+pub use ground_edges::GroundEdges;
+pub use head::Head;
+use std::collections::HashMap;
+pub use target::Target;
 
 /// A validated site: its file and what is computed from it once.
 ///
@@ -19,12 +22,9 @@ use file::SiteFile;
 #[derive(Clone, Debug)]
 pub struct Site {
     file: SiteFile,
-    /// The solids in the way.
-    pub(crate) scene: Scene,
-    /// The targets, in the file's order.
-    pub(crate) targets: Vec<Target>,
-    /// All heads of all cameras, in the file's order.
-    pub(crate) heads: Vec<Head>,
+    scene: Scene,
+    targets: Vec<Target>,
+    heads: Vec<Head>,
 }
 
 impl Site {
@@ -35,20 +35,64 @@ impl Site {
 
     /// Validates a file that was read already.
     pub fn from_file(file: SiteFile) -> Result<Site, Vec<Fault>> {
-        let faults = validate::faults(&file);
+        let faults = faults(&file);
         if !faults.is_empty() {
             return Err(faults);
         }
         let rules = &file.rules;
-        let scene = Scene::new(file.obstacles.iter().map(file::Obstacle::solid).collect());
-        let targets = file.targets.iter().map(|target| target.compile(rules)).collect();
-        let heads = file
+        let scene = Scene::new(file.obstacles.iter().map(solid).collect());
+        let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
+        let heads =
+            file.cameras.iter().enumerate().flat_map(|(place, camera)| heads_of(place, camera, rules)).collect();
+        Ok(Site { file, scene, targets, heads })
+    }
+
+    /// Makes a change to the file and compiles anew what that touches. On faults nothing is changed.
+    ///
+    /// # Errors
+    /// The faults of the file that would come of it.
+    pub fn change(&mut self, change: SiteChange) -> Result<Touched, Vec<Fault>> {
+        let solids_change = change.obstacles.is_some();
+        let mut file = self.file.clone();
+        let touched = change.apply(&mut file)?;
+        let faults = faults_of(&file, &touched);
+        if !faults.is_empty() {
+            return Err(faults);
+        }
+        if solids_change {
+            let mut held: HashMap<&str, &Solid> = self.scene.solids().iter().map(|s| (s.id(), s)).collect();
+            held.retain(|id, _| !touched.obstacles.contains(*id));
+            let compile = |o: &Obstacle| held.get(o.id.as_str()).map_or_else(|| solid(o), |held| (*held).clone());
+            self.scene = Scene::new(file.obstacles.iter().map(compile).collect());
+        }
+        self.take_targets(&file, &touched);
+        self.take_cameras(&file, &touched);
+        self.file = file;
+        Ok(touched)
+    }
+
+    fn take_targets(&mut self, file: &SiteFile, touched: &Touched) {
+        let mut held: HashMap<String, Target> = self.targets.drain(..).map(|t| (t.id.clone(), t)).collect();
+        held.retain(|id, _| !touched.all && !touched.targets.contains(id));
+        let compile = |t: &TargetFile| held.remove(&t.id).unwrap_or_else(|| Target::new(t, &file.rules));
+        self.targets = file.targets.iter().map(compile).collect();
+    }
+
+    fn take_cameras(&mut self, file: &SiteFile, touched: &Touched) {
+        let mut held: HashMap<String, Vec<Head>> = HashMap::new();
+        for head in self.heads.drain(..) {
+            held.entry(head.camera_id().to_owned()).or_default().push(head);
+        }
+        held.retain(|id, _| !touched.all && !touched.cameras.contains(id));
+        self.heads = file
             .cameras
             .iter()
             .enumerate()
-            .flat_map(|(place, camera)| (0..camera.heads.len()).map(move |head| Head::new(place, camera, head, rules)))
+            .flat_map(|(place, camera)| match held.remove(&camera.id) {
+                Some(heads) => heads.into_iter().map(|head| head.at_place(place)).collect::<Vec<_>>(),
+                None => heads_of(place, camera, &file.rules).collect(),
+            })
             .collect();
-        Ok(Site { file, scene, targets, heads })
     }
 
     /// The file it was made from.
@@ -77,17 +121,22 @@ impl Site {
     }
 
     /// Horizontal distance of a reading, m.
-    pub(crate) fn horizontal_m(&self, reading: &survey_file::Reading) -> f64 {
+    pub(crate) fn horizontal_m(&self, reading: &Reading) -> f64 {
         let [from, to] = [&reading.from, &reading.to].map(|id| self.file.height_of(id).unwrap_or(0.0));
         reading.horizontal_m(from, to).unwrap_or(0.0)
     }
 
     /// The head with these ids.
     pub fn head(&self, camera: &str, head: &str) -> Result<&Head, Fault> {
-        let of_camera = self.heads.iter().filter(|h| h.camera_id == camera);
-        of_camera.clone().find(|h| h.id == head).ok_or_else(|| match of_camera.count() {
-            0 => Fault::new("camera", format!("the site has no camera \"{camera}\"")),
-            _ => Fault::new("head", format!("camera \"{camera}\" has no head \"{head}\"")),
+        self.head_place(camera, head).map(|place| &self.heads[place])
+    }
+
+    /// The place in [`Site::heads`] of the head with these ids.
+    pub fn head_place(&self, camera: &str, head: &str) -> Result<usize, Fault> {
+        let found = self.heads.iter().position(|h| h.camera_id() == camera && h.id() == head);
+        found.ok_or_else(|| match self.heads.iter().any(|h| h.camera_id() == camera) {
+            false => Fault::new("camera", format!("the site has no camera \"{camera}\"")),
+            true => Fault::new("head", format!("camera \"{camera}\" has no head \"{head}\"")),
         })
     }
 
@@ -96,4 +145,19 @@ impl Site {
         let place = self.targets.iter().position(|t| t.id == target);
         place.ok_or_else(|| Fault::new("target", format!("the site has no target \"{target}\"")))
     }
+
+    /// The ids of a head.
+    pub fn name_of(&self, head: usize) -> HeadRef {
+        let head = &self.heads[head];
+        HeadRef { camera: head.camera_id().to_owned(), head: head.id().to_owned() }
+    }
+}
+
+fn heads_of<'a>(place: usize, camera: &'a CameraFile, rules: &'a Rules) -> impl Iterator<Item = Head> + 'a {
+    (0..camera.heads.len()).map(move |head| Head::new(place, camera, head, rules))
+}
+
+/// The solid that an obstacle is.
+fn solid(obstacle: &Obstacle) -> Solid {
+    Solid::new(&obstacle.id, &obstacle.outline, obstacle.closed, obstacle.base_m, obstacle.top_m, obstacle.see_through)
 }

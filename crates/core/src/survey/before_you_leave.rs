@@ -1,11 +1,10 @@
 //! What is still missing or doubtful, in plain words and in the order of the walk.
 
-use crate::Site;
-use crate::adjustment::Adjustment;
-use crate::drawing::ScaleFit;
-use crate::site::file::TargetFile;
-use crate::site::survey_file::{Brief, Spot};
-use crate::target::Subject;
+use super::adjustment::Adjustment;
+use super::drawing::ScaleFit;
+use crate::file::{Brief, Spot, Subject, TargetFile};
+use crate::site::Site;
+use crate::words::guide::{BRIEF_NEEDS, SPOT_NEEDS, TARGET_NEEDS};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -59,25 +58,17 @@ pub fn todos(site: &Site, adjustment: Option<&Adjustment>, scale: Option<&ScaleF
 
 /// The answers that a later stage needs.
 fn brief(brief: &Brief) -> Vec<Todo> {
-    let said = |text: &Option<String>| text.as_ref().is_some_and(|text| !text.trim().is_empty());
-    [
-        ("client", said(&brief.client), "Who is the client?"),
-        ("kind", brief.kind.is_some(), "What kind of site is it?"),
-        ("must_see", said(&brief.must_see), "What must be seen, in the client's words?"),
-        ("retention_days", brief.retention_days.is_some(), "How many days of recording?"),
-        ("recorder_place", said(&brief.recorder_place), "Where does the recorder go?"),
-        ("colour", said(&brief.colour), "Which colour, black or white?"),
-        ("sound", brief.sound.is_some(), "Is sound wanted?"),
-        ("viewers", said(&brief.viewers), "Who may see recordings?"),
-        ("night_light", said(&brief.night_light), "What light is there at night?"),
-        ("access", said(&brief.access), "How do the fitters get up there: ladder, lift, permit?"),
-        ("private_places", said(&brief.private_places), "Which private places stay out of view?"),
-        ("decides", said(&brief.decides), "Who decides?"),
-    ]
-    .into_iter()
-    .filter(|(_, answered, _)| !answered)
-    .map(|(field, _, says)| todo(Step::Brief, None, Some(field), says))
-    .collect()
+    let missing = BRIEF_NEEDS.into_iter().filter(|needed| !answered(brief, needed.field));
+    missing.map(|needed| todo(Step::Brief, None, Some(needed.field), needed.asks)).collect()
+}
+
+/// Whether a field of a brief, spot or target says something.
+fn answered(of: &impl Serialize, field: &str) -> bool {
+    match serde_json::to_value(of).unwrap_or_default().get(field) {
+        None | Some(serde_json::Value::Null) => false,
+        Some(serde_json::Value::String(text)) => !text.trim().is_empty(),
+        Some(_) => true,
+    }
 }
 
 fn drawing(site: &Site, scale: Option<&ScaleFit>) -> Vec<Todo> {
@@ -98,18 +89,9 @@ fn spots(spots: &[Spot]) -> Vec<Todo> {
         return vec![todo(Step::Spots, None, None, "No spot for a camera yet.")];
     }
     let missing = |spot: &Spot| {
-        [
-            ("kind", spot.kind.is_none(), "what kind of place is it?"),
-            ("surface", spot.surface.as_ref().is_none_or(|text| text.trim().is_empty()), "what is the surface?"),
-            ("back_box", spot.back_box.is_none(), "is a back box needed?"),
-            ("outdoor", spot.outdoor.is_none(), "indoors or outdoors?"),
-            ("in_reach", spot.in_reach.is_none(), "can a hand reach it?"),
-            ("cable_m", spot.cable_m.is_none(), "how long is the cable way?"),
-        ]
-        .into_iter()
-        .filter(|(_, missing, _)| *missing)
-        .map(|(field, _, asks)| todo(Step::Spots, Some(&spot.id), Some(field), format!("{}: {asks}", spot.name)))
-        .collect::<Vec<_>>()
+        let open = SPOT_NEEDS.into_iter().filter(|needed| !answered(spot, needed.field));
+        let ask = |field, asks| todo(Step::Spots, Some(&spot.id), Some(field), format!("{}: {asks}", spot.name));
+        open.map(|needed| ask(needed.field, needed.asks)).collect::<Vec<_>>()
     };
     spots.iter().flat_map(missing).collect()
 }
@@ -127,8 +109,8 @@ fn targets(site: &Site) -> Vec<Todo> {
         if target.subject == Subject::Plate && target.facing_deg.is_none() {
             ask("facing_deg", "which way does the plate point?");
         }
-        if target.night_light.as_ref().is_none_or(|text| text.trim().is_empty()) {
-            ask("night_light", "what light is there at night?");
+        for needed in TARGET_NEEDS.into_iter().filter(|needed| !answered(target, needed.field)) {
+            ask(needed.field, needed.asks);
         }
         left
     };

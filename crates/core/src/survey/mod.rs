@@ -1,16 +1,23 @@
 //! The walk around the site: what is still to ask, to measure or to settle before one leaves.
 
+pub mod adjustment;
 mod before_you_leave;
+pub mod drawing;
+pub mod first_answer;
+pub mod pocket;
 mod readings_csv;
 mod shots;
+mod take_shot;
 
-use crate::adjustment::{Adjustment, adjust};
-use crate::drawing::{ScaleFit, fit};
-use crate::{Fault, Site};
+use crate::file::Fault;
+use crate::site::Site;
+use adjustment::{Adjustment, adjust};
 pub use before_you_leave::{Step, Todo};
+use drawing::{ScaleFit, fit};
 pub use readings_csv::{ReadCsv, read_csv, read_csv_into, write_csv};
 use serde::Serialize;
 pub use shots::{Shots, shots};
+pub use take_shot::{TakenShot, take_shot};
 use utoipa::ToSchema;
 
 /// Where the survey of a site stands.

@@ -1,7 +1,7 @@
 //! Readings as CSV, out and in: as programs write it, and as spreadsheets do (semicolons, decimal commas, a byte-order mark).
 
-use crate::site::survey_file::Reading;
-use crate::{Fault, Site};
+use crate::file::{Fault, Reading};
+use crate::site::Site;
 use serde::Serialize;
 use std::collections::HashSet;
 use utoipa::ToSchema;

@@ -2,13 +2,15 @@
 
 use super::body;
 use super::error::ApiError;
-use bright_angle_core::site::Fault;
-use bright_angle_core::site::file::{Model, SiteFile};
-use bright_angle_core::site::schema::site_schema;
-use bright_angle_core::study::Study;
-use bright_angle_core::units::Units;
-use bright_angle_core::ways::{Question, Ways};
-use bright_angle_core::{Evaluation, Site, catalogue as core_catalogue, study as core_study, ways as core_ways};
+use crate::relief::{asked_grid, whole_relief};
+use bright_angle_core::change::ways::{Ways, ways as core_ways};
+use bright_angle_core::equipment::catalogue as core_catalogue;
+use bright_angle_core::file::schema::site_schema;
+use bright_angle_core::file::{Model, Question, SiteFile};
+use bright_angle_core::judge::{Evaluation, Session};
+use bright_angle_core::show::section::{Section, section as core_section};
+use bright_angle_core::words::units::Units;
+use bright_angle_core::{Fault, Site};
 use rocket::data::Data;
 use rocket::serde::json::Json;
 use rocket::{get, post};
@@ -65,40 +67,58 @@ pub async fn ways(data: Data<'_>) -> Answer<Ways> {
         let asked: WaysEnvelope = body::envelope(&text)?;
         let site = body::site(asked.site)?;
         let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
-        Ok(Json(core_ways::ways(&site, &line, asked.units)?))
+        Ok(Json(core_ways(&Session::on(site), &line, asked.units)?))
     })
     .await
 }
 
-/// A site and the sight line in hand.
+/// The upright cut along a sight line.
+#[utoipa::path(post, path = "/api/section", operation_id = "section", request_body = WaysRequest, params(),
+    responses((status = 200, body = Section), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
+#[post("/section", data = "<data>")]
+pub async fn section(data: Data<'_>) -> Answer<Section> {
+    let text = body::text(data).await?;
+    body::compute(move || {
+        let asked: WaysEnvelope = body::envelope(&text)?;
+        let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
+        Ok(Json(core_section(&Session::on(body::site(asked.site)?), &line)?))
+    })
+    .await
+}
+
+/// A site and the cells that its relief is wanted for.
 #[derive(Serialize, ToSchema)]
-pub struct StudyRequest {
+pub struct ReliefRequest {
     /// The site file.
     pub site: SiteFile,
-    /// The sight line in hand; none where left out.
-    #[schema(required = false)]
-    pub line: Option<Question>,
+    /// Height that is looked at, m.
+    pub at_height_m: f64,
+    /// Side of a cell, m.
+    pub cell_m: f64,
+    /// West, south, east, north, m.
+    pub bounds: [f64; 4],
 }
 
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
-struct StudyEnvelope<'a> {
+struct ReliefEnvelope<'a> {
     #[serde(borrow)]
     site: &'a RawValue,
-    #[serde(default)]
-    line: Option<Question>,
+    at_height_m: f64,
+    cell_m: f64,
+    bounds: [f64; 4],
 }
 
-/// All that the Aim screen draws: evaluation, footprints, section.
-#[utoipa::path(post, path = "/api/study", operation_id = "study", request_body = StudyRequest, params(),
-    responses((status = 200, body = Study), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
-#[post("/study", data = "<data>")]
-pub async fn study(data: Data<'_>) -> Answer<Study> {
+/// The best pixel density of any head, cell by cell, as an ESRI ASCII grid.
+#[utoipa::path(post, path = "/api/relief", operation_id = "relief", request_body = ReliefRequest, params(),
+    responses((status = 200, body = String, content_type = "text/plain"), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
+#[post("/relief", data = "<data>")]
+pub async fn relief(data: Data<'_>) -> Result<String, ApiError> {
     let text = body::text(data).await?;
     body::compute(move || {
-        let asked: StudyEnvelope = body::envelope(&text)?;
-        let site = body::site(asked.site)?;
-        Ok(Json(core_study::study(&site, asked.line.as_ref())?))
+        let asked: ReliefEnvelope = body::envelope(&text)?;
+        let cells = asked_grid(asked.bounds, asked.cell_m, asked.at_height_m)?;
+        Ok(whole_relief(&body::site(asked.site)?, cells, asked.at_height_m).to_ascii_grid())
     })
     .await
 }

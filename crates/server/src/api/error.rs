@@ -26,7 +26,7 @@ pub struct Conflict {
     /// The revision that the refused one was based on.
     pub based_on: i32,
     /// The refused site file.
-    pub yours: bright_angle_core::site::file::SiteFile,
+    pub yours: bright_angle_core::file::SiteFile,
     /// The newest revision.
     pub theirs: Revision,
 }

@@ -6,7 +6,7 @@ use rocket::{Request, Response, async_trait};
 
 /// Scripts, fonts and requests come from this server alone. Styles may stand inline: the controls'
 /// styles are computed in the page.
-const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; \
+const POLICY: &str = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; \
     font-src 'self'; img-src 'self' data: blob:; worker-src 'self'; connect-src 'self'; manifest-src 'self'; \
     base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 

@@ -1,5 +1,6 @@
 //! The HTTP interface: JSON in and out, and the front end's files.
 
+mod assets;
 mod body;
 mod compute;
 mod error;
@@ -68,6 +69,8 @@ pub fn build(settings: &Settings, store: Store) -> Rocket<Build> {
         .attach(headers::Security)
         .mount("/api", compute_routes())
         .mount("/api", site_routes())
+        .manage(assets::Assets(settings.web.join("assets")))
+        .mount("/assets", routes![assets::compressed])
         .mount("/", FileServer::new(&settings.web, Options::Index | Options::NormalizeDirs).rank(20))
         .register("/", error::catchers())
 }
@@ -77,7 +80,8 @@ pub fn compute_routes() -> Vec<rocket::Route> {
     routes![
         compute::evaluate,
         compute::ways,
-        compute::study,
+        compute::section,
+        compute::relief,
         compute::catalogue,
         compute::schema,
         survey::survey,

@@ -11,7 +11,8 @@ use utoipa::OpenApi;
     paths(
         compute::evaluate,
         compute::ways,
-        compute::study,
+        compute::section,
+        compute::relief,
         compute::catalogue,
         compute::schema,
         survey::survey,
@@ -32,7 +33,16 @@ use utoipa::OpenApi;
         pictures::keep,
         pictures::picture
     ),
-    components(schemas(error::Conflict))
+    components(schemas(
+        error::Conflict,
+        // What a core in the browser is told and asked.
+        bright_angle_core::file::SiteChange,
+        bright_angle_core::answer::Ask,
+        bright_angle_core::answer::Sights,
+        bright_angle_core::change::edits::Aim,
+        bright_angle_core::survey::TakenShot,
+        bright_angle_core::words::guide::Guide
+    ))
 )]
 struct Document;
 

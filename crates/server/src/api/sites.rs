@@ -4,7 +4,7 @@ use super::body;
 use super::error::{ApiError, Conflict};
 use crate::store::{Draft, Revision, RevisionHead, SiteHead, Store, StoreError};
 use bright_angle_core::Fault;
-use bright_angle_core::site::file::SiteFile;
+use bright_angle_core::file::SiteFile;
 use rocket::data::Data;
 use rocket::http::Status;
 use rocket::response::status::Created;

@@ -3,15 +3,17 @@
 use super::body;
 use super::error::ApiError;
 use crate::device::{Connected, DeviceError, Place, Rangefinder, Shot, Typed};
-use bright_angle_core::adjustment::{Adjustment, adjust as core_adjust};
-use bright_angle_core::catalogue::models;
-use bright_angle_core::drawing::{WorldFile, parse_world_file};
-use bright_angle_core::first_answer::{Asked, FirstAnswer, first_answer as core_first_answer};
-use bright_angle_core::needs::Task;
-use bright_angle_core::rules::Rules;
-use bright_angle_core::site::file::SiteFile;
+use bright_angle_core::answer::COMMON_SENSOR;
+use bright_angle_core::equipment::catalogue::models;
+use bright_angle_core::file::Rules;
+use bright_angle_core::file::SiteFile;
+use bright_angle_core::file::Task;
+use bright_angle_core::math::horizontal_m;
+use bright_angle_core::survey::adjustment::{Adjustment, adjust as core_adjust};
+use bright_angle_core::survey::drawing::{WorldFile, parse_world_file};
+use bright_angle_core::survey::first_answer::{Asked, FirstAnswer, first_answer as core_first_answer};
 use bright_angle_core::survey::{ReadCsv, Shots, Survey, read_csv_into, shots, survey as core_survey, write_csv};
-use bright_angle_core::{Fault, Sensor, Site};
+use bright_angle_core::{Fault, Site};
 use rocket::data::Data;
 use rocket::http::{ContentType, Status};
 use rocket::serde::json::Json;
@@ -62,9 +64,6 @@ pub struct FirstAnswerRequest {
     pub rules: Rules,
 }
 
-/// A common sensor, that the plain focal length is told for.
-const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
-
 /// The first answer, while still at the target.
 #[utoipa::path(post, path = "/api/first-answer", operation_id = "firstAnswer", request_body = FirstAnswerRequest, params(),
     responses((status = 200, body = FirstAnswer), (status = 422, body = Vec<Fault>)))]
@@ -72,23 +71,13 @@ const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376
 pub async fn first_answer(data: Data<'_>) -> Answer<FirstAnswer> {
     let text = body::text(data).await?;
     let asked: FirstAnswerRequest = body::envelope(&text)?;
-    for (path, value, range) in [
-        ("slant_m", asked.slant_m, 0.1..=10_000.0),
-        ("spot_height_m", asked.spot_height_m, 0.0..=500.0),
-        ("target_height_m", asked.target_height_m, 0.0..=500.0),
-    ] {
-        if !range.contains(&value) {
-            let message = format!("{value} is outside {} to {} m", range.start(), range.end());
-            return Err(Fault::new(path, message).into());
-        }
-    }
     let line = Asked {
         slant_m: asked.slant_m,
         spot_height_m: asked.spot_height_m,
         target_height_m: asked.target_height_m,
         task: asked.task,
     };
-    Ok(Json(core_first_answer(line, &asked.rules, SENSOR, &models()?)))
+    Ok(Json(core_first_answer(line.checked()?, &asked.rules, COMMON_SENSOR, &models()?)))
 }
 
 /// A site's readings as CSV.
@@ -165,6 +154,9 @@ pub struct MeasureRequest {
 pub struct Measured {
     /// The shot.
     pub shot: Shot,
+    /// Its level distance, m, where the inclination is known.
+    #[schema(required)]
+    pub level_m: Option<f64>,
     /// All shots together.
     pub together: Shots,
 }
@@ -194,7 +186,8 @@ pub async fn measure(at: &State<RangefinderAt>, data: Data<'_>) -> Answer<Measur
     let shot = shot?;
     let all: Vec<f64> = asked.earlier_m.iter().copied().chain([shot.slope_m]).collect();
     let nothing = || ApiError::plain(Status::InternalServerError, "there is no shot");
-    Ok(Json(Measured { together: shots(&all).ok_or_else(nothing)?, shot }))
+    let level_m = shot.inclination_deg.and_then(|inclination| horizontal_m(shot.slope_m, Some(inclination), 0.0));
+    Ok(Json(Measured { together: shots(&all).ok_or_else(nothing)?, level_m, shot }))
 }
 
 impl From<DeviceError> for ApiError {

@@ -1,9 +1,14 @@
 //! The subcommands that take a site file and answer JSON.
 
 use super::{Answer, Line, input};
-use bright_angle_core::units::Units;
-use bright_angle_core::ways::Question;
-use bright_angle_core::{Fault, adjustment, section, survey, ways};
+use crate::relief::{asked_grid, whole_relief};
+use bright_angle_core::change::ways;
+use bright_angle_core::file::Question;
+use bright_angle_core::judge::Session;
+use bright_angle_core::show::section;
+use bright_angle_core::survey::{self, adjustment};
+use bright_angle_core::words::units::Units;
+use bright_angle_core::{Fault, evaluate as core_evaluate};
 use serde::Serialize;
 use std::path::Path;
 
@@ -17,17 +22,17 @@ pub fn evaluate(file: &Path) -> Answer {
     if site.targets().is_empty() {
         eprintln!("targets: there are none yet, so there is nothing to keep");
     }
-    json(&bright_angle_core::evaluate(&site))
+    json(&core_evaluate(&site))
 }
 
 pub fn ways(file: &Path, line: Line, units: Units) -> Answer {
     let site = input::site(file)?;
-    json(&ways::ways(&site, &line.into(), units).map_err(|fault| vec![as_option(fault)])?)
+    json(&ways::ways(&Session::on(site), &line.into(), units).map_err(|fault| vec![as_option(fault)])?)
 }
 
 pub fn section(file: &Path, line: Line) -> Answer {
     let site = input::site(file)?;
-    json(&section::section(&site, &line.into()).map_err(|fault| vec![as_option(fault)])?)
+    json(&section::section(&Session::on(site), &line.into()).map_err(|fault| vec![as_option(fault)])?)
 }
 
 pub fn adjust(file: &Path) -> Answer {
@@ -40,6 +45,14 @@ pub fn survey(file: &Path) -> Answer {
 
 pub fn readings(file: &Path) -> Answer {
     Ok(survey::write_csv(&input::site(file)?.file().readings).trim_end().to_owned())
+}
+
+pub fn relief(file: &Path, at_height_m: f64, cell_m: f64, bounds: &[f64]) -> Answer {
+    let bounds: [f64; 4] =
+        bounds.try_into().map_err(|_| vec![Fault::new("--bounds", "are four figures: west,south,east,north, m")])?;
+    let cells = asked_grid(bounds, cell_m, at_height_m)
+        .map_err(|fault| vec![Fault::new(format!("--{}", fault.path.replace('_', "-")), fault.message)])?;
+    Ok(whole_relief(&input::site(file)?, cells, at_height_m).to_ascii_grid().trim_end().to_owned())
 }
 
 /// A fault of an id given on the command line names its option.

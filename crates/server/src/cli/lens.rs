@@ -1,8 +1,11 @@
 //! `bright-angle lens`: the pocket calculator.
 
 use super::{Answer, compute};
-use bright_angle_core::needs::{NeedSet, Task};
-use bright_angle_core::{Fault, Sensor, catalogue, pocket};
+use bright_angle_core::Fault;
+use bright_angle_core::equipment::catalogue;
+use bright_angle_core::file::Sensor;
+use bright_angle_core::file::{NeedSet, Task};
+use bright_angle_core::survey::pocket;
 use clap::Args;
 use std::fmt::Write;
 

@@ -6,8 +6,8 @@ mod lens;
 mod serve;
 
 use bright_angle_core::Fault;
-use bright_angle_core::site::schema::site_schema;
-use bright_angle_core::units::Units;
+use bright_angle_core::file::schema::site_schema;
+use bright_angle_core::words::units::Units;
 use clap::{Args, Parser, Subcommand, ValueEnum};
 use std::io::Write;
 use std::path::PathBuf;
@@ -48,6 +48,20 @@ enum Command {
         file: PathBuf,
         #[command(flatten)]
         line: Line,
+    },
+    /// The best pixel density that any head gives, over the cells of a grid, as an ESRI ASCII grid
+    Relief {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// Height that is looked at, m
+        #[arg(long, default_value_t = 1.6)]
+        at_height_m: f64,
+        /// Side of a cell, m
+        #[arg(long, default_value_t = 0.5)]
+        cell_m: f64,
+        /// West, south, east, north, m, as in 0,0,120,90
+        #[arg(long, value_delimiter = ',', allow_hyphen_values = true, required = true)]
+        bounds: Vec<f64>,
     },
     /// Adjust drawn positions to the readings of a site file, by least squares, as JSON
     Adjust {
@@ -109,6 +123,7 @@ pub fn run() -> ExitCode {
         Command::Evaluate { file } => compute::evaluate(&file),
         Command::Ways { file, line, units } => compute::ways(&file, line, units.into()),
         Command::Section { file, line } => compute::section(&file, line),
+        Command::Relief { file, at_height_m, cell_m, bounds } => compute::relief(&file, at_height_m, cell_m, &bounds),
         Command::Adjust { file } => compute::adjust(&file),
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),

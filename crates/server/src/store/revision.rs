@@ -2,7 +2,7 @@
 
 use super::{Store, StoreError};
 use bright_angle_core::Site;
-use bright_angle_core::site::file::SiteFile;
+use bright_angle_core::file::SiteFile;
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use sqlx::{FromRow, PgConnection};

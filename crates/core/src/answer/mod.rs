@@ -1,0 +1,191 @@
+//! What a screen asks a session, and the answers as JSON: the one door for a core that runs beside an interface.
+
+use crate::change::edits::{aim_at, at_slant, new_camera, with_model};
+use crate::change::ways::ways;
+use crate::equipment::catalogue;
+use crate::file::{Fault, HeadRef, Point2, Question, Sensor, Task};
+use crate::judge::session::{HeadVerdict, Summary};
+use crate::judge::{HeadResult, Session, SightLine};
+use crate::show::outline::outline;
+use crate::show::section::{Section, section};
+use crate::survey::drawing::parse_world_file;
+use crate::survey::first_answer::{Asked, first_answer};
+use crate::survey::{TakenShot, read_csv_into, survey, take_shot, write_csv};
+use crate::words::guide::guide;
+use crate::words::shortfall;
+use crate::words::units::Units;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A common sensor, that the plain focal length of a first answer is told for.
+pub const COMMON_SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+
+/// What can be asked.
+#[derive(Clone, Debug, Deserialize, Serialize, ToSchema)]
+#[serde(tag = "ask", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Ask {
+    /// What the screen shows at once: [`Sights`].
+    Sights {
+        /// The target in hand.
+        #[serde(default)]
+        target: Option<String>,
+        /// The head in hand.
+        #[serde(default)]
+        head: Option<HeadRef>,
+    },
+    /// The ways to keep a sight line.
+    Ways {
+        /// The sight line.
+        line: Question,
+        /// Units of the words.
+        units: Units,
+    },
+    /// What a survey lacks, and what its readings make of the drawing.
+    Survey,
+    /// Which lens a reading asks for.
+    FirstAnswer {
+        /// Slant distance, m.
+        slant_m: f64,
+        /// Height of the spot, m.
+        spot_height_m: f64,
+        /// Height of what must be seen, m.
+        target_height_m: f64,
+        /// The task.
+        task: Task,
+    },
+    /// The reading that a shot makes, with those before it.
+    Reading {
+        /// The shot.
+        shot: TakenShot,
+    },
+    /// The readings of a CSV file.
+    ReadReadings {
+        /// The file.
+        csv: String,
+    },
+    /// The site's readings as CSV.
+    WriteReadings,
+    /// What a world file says of a picture.
+    WorldFile {
+        /// The file.
+        text: String,
+        /// The share of its width that the picture was scaled down to, 1 for none.
+        share: f64,
+    },
+    /// The aim of a head at a target.
+    Aim {
+        /// The sight line.
+        line: Question,
+    },
+    /// The points of a target at a slant distance from a camera.
+    Slant {
+        /// The camera's id.
+        camera: String,
+        /// The target's id.
+        target: String,
+        /// Slant distance, m.
+        slant_m: f64,
+    },
+    /// A camera with another model.
+    Model {
+        /// The camera's id.
+        camera: String,
+        /// The model's name.
+        model: String,
+    },
+    /// A new camera.
+    NewCamera {
+        /// Where.
+        #[schema(value_type = [f64; 2])]
+        at: Point2,
+        /// How near a spot takes it, m.
+        reach_m: f64,
+        /// The target that it is aimed at.
+        #[serde(default)]
+        target: Option<String>,
+    },
+    /// The camera models to choose from.
+    Catalogue,
+    /// What a site asks for and what is usual.
+    Guide,
+}
+
+/// What the Aim screen shows at once.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Sights {
+    /// Every promise and every head in short.
+    pub summary: Summary,
+    /// What each head is worth to the target in hand.
+    pub heads: Vec<HeadVerdict>,
+    /// The sight line in hand; null without one, or where the target is behind the head.
+    #[schema(required)]
+    pub line: Option<SightLine>,
+    /// How its density stands to the need, in words.
+    #[schema(required)]
+    pub shortfall: Option<String>,
+    /// The head in hand.
+    #[schema(required)]
+    pub head: Option<HeadResult>,
+    /// The outline of its picture on the ground, m: lines that end at the horizon, or one that closes.
+    pub outline: Vec<Vec<[f64; 2]>>,
+    /// The section along the sight line in hand.
+    #[schema(required)]
+    pub section: Option<Section>,
+}
+
+/// Answers a question, as JSON.
+///
+/// # Errors
+/// Names the id that the site does not have, or the figure that makes no sense.
+pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
+    let site = session.site();
+    match ask {
+        Ask::Sights { target, head } => json(&sights(session, target, head)?),
+        Ask::Ways { line, units } => json(&ways(session, &line, units)?),
+        Ask::Survey => json(&survey(site)),
+        Ask::FirstAnswer { slant_m, spot_height_m, target_height_m, task } => {
+            let asked = Asked { slant_m, spot_height_m, target_height_m, task };
+            asked.checked().map_err(|fault| vec![fault])?;
+            json(&first_answer(asked, site.rules(), COMMON_SENSOR, &catalogue::models()?))
+        }
+        Ask::Reading { shot } => json(&take_shot(&site.file().readings, &shot)?),
+        Ask::ReadReadings { csv } => json(&read_csv_into(site, &csv)),
+        Ask::WriteReadings => json(&write_csv(&site.file().readings)),
+        Ask::WorldFile { text, share } => json(&parse_world_file(&text)?.of_picture_scaled_to(share)),
+        Ask::Aim { line } => json(&aim_at(site, &line.camera, &line.head, &line.target)?),
+        Ask::Slant { camera, target, slant_m } => json(&at_slant(site, &camera, &target, slant_m)?),
+        Ask::Model { camera, model } => json(&with_model(site, &camera, &model)?),
+        Ask::NewCamera { at, reach_m, target } => json(&new_camera(site, at, reach_m, target.as_deref())?),
+        Ask::Catalogue => json(&catalogue::models()?),
+        Ask::Guide => json(&guide()),
+    }
+}
+
+fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> Result<Sights, Fault> {
+    let line = target.as_ref().zip(head.as_ref()).map(|(target, head)| Question {
+        camera: head.camera.clone(),
+        head: head.head.clone(),
+        target: target.clone(),
+    });
+    let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
+    let short = |line: &SightLine| -> Result<String, Fault> {
+        let target = &session.site().targets()[session.site().target_place(&line.target)?];
+        Ok(shortfall(line.px_per_m, target.need.px_per_m, target.task))
+    };
+    Ok(Sights {
+        summary: session.summary(),
+        heads: target.as_ref().map_or(Ok(vec![]), |target| session.heads_of(target))?,
+        shortfall: found.as_ref().map(short).transpose()?,
+        line: found,
+        head: head.as_ref().map(|head| session.head(head)).transpose()?,
+        outline: match &head {
+            Some(head) => outline(session.site().head(&head.camera, &head.head)?),
+            None => vec![],
+        },
+        section: line.as_ref().map(|line| section(session, line)).transpose()?,
+    })
+}
+
+fn json(value: &impl Serialize) -> Result<String, Vec<Fault>> {
+    serde_json::to_string(value).map_err(|error| vec![Fault::new("", error.to_string())])
+}

@@ -1,0 +1,166 @@
+//! Ways in plain words.
+
+use super::Desk;
+use super::change::{Candidate, Change};
+use crate::file::PlateSchool;
+use crate::judge::rules::RuleName;
+use crate::judge::sight_line::{describe, judge, not_kept};
+use crate::judge::{SightLine, Verdict};
+use crate::math::Angle;
+use crate::words::units::Units;
+
+/// What to do.
+pub fn says(desk: &Desk, candidate: &Candidate, units: Units) -> String {
+    let parts: Vec<String> = candidate.changes.iter().map(|change| one(desk, change, units)).collect();
+    let mut text = parts.join(", ");
+    if let Some(first) = text.get(..1).map(str::to_uppercase) {
+        text.replace_range(..1, &first);
+    }
+    text
+}
+
+fn one(desk: &Desk, change: &Change, units: Units) -> String {
+    let camera = desk.camera();
+    let head = &camera.heads[desk.head_place];
+    match change {
+        Change::Focal(focal) if *focal > head.focal_mm => format!("zoom in to {focal} mm"),
+        Change::Focal(focal) => format!("zoom out to {focal} mm"),
+        Change::Aim(pan, tilt) => aim(head.pan_deg, head.tilt_deg, *pan, *tilt),
+        Change::Height(height) if *height > camera.height_m => format!("raise it to {}", units.length(*height)),
+        Change::Height(height) => format!("lower it to {}", units.length(*height)),
+        Change::Nearer(_, moved) => format!("move it {} nearer along the ground", units.length(*moved)),
+        Change::Lens(model, focal) => {
+            format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal))
+        }
+        Change::Model(model, focal) => format!("change to {}{}", model.name, set_to(model.lens.is_zoom(), *focal)),
+    }
+}
+
+fn set_to(zoom: bool, focal: f64) -> String {
+    if zoom { format!(", set to {focal} mm") } else { String::new() }
+}
+
+fn aim(pan: f64, tilt: f64, new_pan: f64, new_tilt: f64) -> String {
+    let turn = (Angle::degrees(new_pan) - Angle::degrees(pan)).wrapped().deg();
+    let nod = new_tilt - tilt;
+    let sideways = (turn.abs() >= 0.05)
+        .then(|| format!("turn it {:.1}° {}", turn.abs(), if turn > 0.0 { "right" } else { "left" }));
+    let upright =
+        (nod.abs() >= 0.05).then(|| format!("tilt it {:.1}° {}", nod.abs(), if nod > 0.0 { "down" } else { "up" }));
+    match (sideways, upright) {
+        (Some(a), Some(b)) => format!("{a}, {b}"),
+        (a, b) => a.or(b).unwrap_or_else(|| "aim as it is".to_owned()),
+    }
+}
+
+/// What that gives.
+pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
+    let head = desk.head(&candidate.applied(desk.camera()));
+    let mut parts = Vec::new();
+    if let Some(line) = line_of(desk, &head) {
+        let worst = line.rules.iter().find(|rule| rule.rule == RuleName::PixelDensity).and_then(|rule| rule.worst);
+        match worst {
+            Some(worst) => parts.push(format!("{:.0} px/m, {worst:.0} at worst", line.px_per_m)),
+            None => parts.push(format!("{:.0} px/m", line.px_per_m)),
+        }
+    }
+    let hfov = |head: &crate::site::Head| head.view().projection.hfov().to_degrees();
+    if let Some(model) = candidate.model() {
+        let now = &desk.camera().model;
+        if model.sensor.width_px != now.sensor.width_px {
+            parts.push(format!("{} px wide instead of {}", model.sensor.width_px, now.sensor.width_px));
+        }
+    }
+    let new_width = hfov(&head);
+    if (new_width - hfov(&desk.head(desk.camera()))).abs() > 0.05 {
+        parts.push(format!("picture {new_width:.0}° wide"));
+    }
+    if let Some(line) = line_of(desk, &head) {
+        parts.push(format!("{} away", units.length(line.slant_m)));
+    }
+    if candidate.changes.iter().any(|change| matches!(change, Change::Nearer(..))) {
+        parts.push("needs something there to mount it on".to_owned());
+    }
+    parts.join(" · ")
+}
+
+/// What stands against every way.
+pub fn why_none(desk: &Desk, units: Units) -> String {
+    let rules = desk.site.rules();
+    let target = &desk.site.targets()[desk.target_place];
+    let Some(line) = line_of(desk, &desk.head(desk.camera())) else {
+        return "The target is behind this head, and no turn towards it keeps the promise.".to_owned();
+    };
+    let holding = |name: RuleName| line.rules.iter().find(|rule| rule.rule == name && rule.verdict != Verdict::Kept);
+    if holding(RuleName::PlateSide).is_some_and(|rule| rule.verdict == Verdict::Unknown) {
+        return "Nobody said which way the plate points: give the target its facing first.".to_owned();
+    }
+    if let Some(rule) = holding(RuleName::PlateSide) {
+        let school = if rules.plate_school == PlateSchool::Level { "level" } else { "raised" };
+        return format!(
+            "The plate is seen {:.0}° from the side and the {school} school allows {:.0}°: no change at this spot alters that, the camera has to sit closer to the plate's own line.",
+            rule.value.unwrap_or(0.0),
+            rule.limit
+        );
+    }
+    if holding(RuleName::TurnedAway).is_some() {
+        return "The face looks away from this spot: another spot has to see it from the front.".to_owned();
+    }
+    if holding(RuleName::Clear).is_some() {
+        let name = blocker_name(desk, &line).unwrap_or_else(|| "Something".to_owned());
+        return format!(
+            "{name} stands in the way, also from every height between {} and {} and from every place nearer on the straight line.",
+            units.length(rules.mount_min_m),
+            units.length(rules.mount_max_m)
+        );
+    }
+    if target.samples.len() > 1 {
+        return format!(
+            "No single change keeps every part of it ({} somewhere along it now): share it between two heads, or make it smaller.",
+            failing(desk).join(", ")
+        );
+    }
+    if let Some(rule) = holding(RuleName::FaceFromAbove) {
+        return format!(
+            "The face is seen {:.0}° from above and no height or place within reach brings that under {:.0}° with enough pixels left.",
+            rule.value.unwrap_or(0.0),
+            rule.limit
+        );
+    }
+    format!(
+        "No lens of the catalogue, height or place on the straight line gives {:.0} px/m with the target safely in the picture.",
+        target.need.px_per_m
+    )
+}
+
+/// What is not kept at some sample of the target now.
+fn failing(desk: &Desk) -> Vec<&'static str> {
+    let target = &desk.site.targets()[desk.target_place];
+    let head = desk.head(desk.camera());
+    let found = desk.looking(&head, |viewer| not_kept(viewer, target));
+    let mut words: Vec<&'static str> = found
+        .into_iter()
+        .map(|rule| match rule {
+            RuleName::InView => "not safely in the picture",
+            RuleName::Clear => "not clear",
+            RuleName::PixelDensity => "too few pixels",
+            RuleName::FaceFromAbove => "seen too steeply",
+            RuleName::TurnedAway => "turned away",
+            RuleName::PlateSide => "too much from the side",
+            RuleName::PlateVertical => "too steep for a plate",
+        })
+        .collect();
+    words.sort_unstable();
+    words.dedup();
+    words
+}
+
+fn blocker_name(desk: &Desk, line: &SightLine) -> Option<String> {
+    let id = line.blocked_by.as_ref()?;
+    desk.site.file().obstacles.iter().find(|obstacle| &obstacle.id == id).map(|obstacle| obstacle.name.clone())
+}
+
+fn line_of(desk: &Desk, head: &crate::site::Head) -> Option<SightLine> {
+    let target = &desk.site.targets()[desk.target_place];
+    desk.looking(head, |viewer| describe(viewer, target, &judge(viewer, target)))
+}

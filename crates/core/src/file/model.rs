@@ -1,0 +1,153 @@
+//! Camera models as the file writes them: sensor, lens, build.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Picture size in pixels and the active area that makes it, in millimetres.
+///
+/// The area is that of the chosen picture mode, not the chip's.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Sensor {
+    /// Picture width, px.
+    #[schema(minimum = 16, maximum = 20000)]
+    pub width_px: u32,
+    /// Picture height, px.
+    #[schema(minimum = 16, maximum = 20000)]
+    pub height_px: u32,
+    /// Active width, mm.
+    #[schema(minimum = 0.5, maximum = 100)]
+    pub width_mm: f64,
+    /// Active height, mm.
+    #[schema(minimum = 0.5, maximum = 100)]
+    pub height_mm: f64,
+}
+
+impl Sensor {
+    /// Picture width in pixels.
+    pub fn width(&self) -> f64 {
+        f64::from(self.width_px)
+    }
+
+    /// Picture height in pixels.
+    pub fn height(&self) -> f64 {
+        f64::from(self.height_px)
+    }
+
+    /// The focal length in pixels: focal × W / sensor width (handbook, section 3).
+    pub fn focal_px(&self, focal_mm: f64) -> f64 {
+        focal_mm * self.width() / self.width_mm
+    }
+
+    /// Picture size in millions of pixels.
+    pub fn megapixels(&self) -> f64 {
+        self.width() * self.height() / 1e6
+    }
+}
+
+/// A lens as its maker describes it. A fixed lens has both focal lengths equal.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Lens {
+    /// Shortest (widest) focal length, mm.
+    #[schema(minimum = 0.5, maximum = 2000)]
+    pub focal_min_mm: f64,
+    /// Longest (narrowest) focal length, mm.
+    #[schema(minimum = 0.5, maximum = 2000)]
+    pub focal_max_mm: f64,
+    /// Published horizontal field of view at the shortest focal length, degrees.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hfov_at_min_deg: Option<f64>,
+    /// Published horizontal field of view at the longest focal length, degrees.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hfov_at_max_deg: Option<f64>,
+    /// Widest aperture, focal length over opening.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub f_number: Option<f64>,
+}
+
+impl Lens {
+    /// Whether the focal length can be set.
+    pub fn is_zoom(&self) -> bool {
+        self.focal_max_mm > self.focal_min_mm
+    }
+
+    /// Whether the lens has this focal length.
+    pub fn has_focal(&self, focal_mm: f64) -> bool {
+        let slack = 1e-9 * self.focal_max_mm;
+        focal_mm >= self.focal_min_mm - slack && focal_mm <= self.focal_max_mm + slack
+    }
+}
+
+/// A camera model.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Model {
+    /// What it is called.
+    pub name: String,
+    /// Its build.
+    pub form: Form,
+    /// Its sensor.
+    pub sensor: Sensor,
+    /// Its lens.
+    pub lens: Lens,
+    /// How many heads it has; one where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub head_count: Option<u32>,
+    /// Rated range of its infrared light, m; none where it has no such light.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub infrared_m: Option<f64>,
+    /// Protection against dust and water, as in `IP67` (IEC 60529).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ip: Option<String>,
+    /// Protection against blows, as in `IK10` (IEC 62262).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ik: Option<String>,
+    /// Power class over the network cable, 1 to 8 (IEEE 802.3).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub power_class: Option<u32>,
+    /// Weight without bracket, kg.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub weight_kg: Option<f64>,
+}
+
+/// The build of a camera.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Form {
+    /// A tube on a bracket.
+    Bullet,
+    /// A ball in a socket, no bubble.
+    Turret,
+    /// A ball under a bubble.
+    Dome,
+    /// A dome that resists blows.
+    VandalDome,
+    /// A body for a lens of choice.
+    Box,
+    /// One lens that sees all around.
+    Fisheye,
+    /// Several heads in one housing.
+    MultiHead,
+    /// Turned and zoomed from afar.
+    Ptz,
+    /// Made for number plates.
+    Plate,
+}
+
+impl Form {
+    /// What the form is called.
+    pub fn word(self) -> &'static str {
+        match self {
+            Form::Bullet => "bullet",
+            Form::Turret => "turret",
+            Form::Dome => "dome",
+            Form::VandalDome => "vandal-resistant dome",
+            Form::Box => "box",
+            Form::Fisheye => "fisheye",
+            Form::MultiHead => "multi-head",
+            Form::Ptz => "PTZ",
+            Form::Plate => "plate camera",
+        }
+    }
+}

@@ -1,0 +1,137 @@
+//! The limits and the stated uncertainties of a site: settings that a firm can change.
+
+use super::task::NeedSet;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// The limits of a site. Each has the handbook's value unless the firm sets its own.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Rules {
+    /// Which table of needs applies.
+    #[schema(required = false)]
+    pub needs: NeedSet,
+    /// Which school of plate cameras applies.
+    #[schema(required = false)]
+    pub plate_school: PlateSchool,
+    /// Face seen from above: kept up to this depression, degrees …
+    #[schema(required = false)]
+    pub face_kept_deg: f64,
+    /// … tight up to this one, broken past it.
+    #[schema(required = false)]
+    pub face_tight_deg: f64,
+    /// Level school: greatest side angle to the plate, degrees.
+    #[schema(required = false)]
+    pub level_side_deg: f64,
+    /// Level school: greatest vertical angle to the plate, degrees.
+    #[schema(required = false)]
+    pub level_vertical_deg: f64,
+    /// Raised school: greatest side angle to the plate, degrees.
+    #[schema(required = false)]
+    pub raised_side_deg: f64,
+    /// Raised school: greatest vertical angle to the plate, degrees.
+    #[schema(required = false)]
+    pub raised_vertical_deg: f64,
+    /// Lowest mounting height that ways may propose, m: out of reach.
+    #[schema(required = false)]
+    pub mount_min_m: f64,
+    /// Greatest mounting height that ways may propose, m: can still be serviced.
+    #[schema(required = false)]
+    pub mount_max_m: f64,
+    /// The stated uncertainties.
+    #[schema(required = false)]
+    pub uncertainties: Uncertainties,
+}
+
+/// The two schools of plate cameras (handbook, section 6).
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PlateSchool {
+    /// Near plate height, both angles as small as possible.
+    #[default]
+    Level,
+    /// Two to six metres up, steeper angles allowed.
+    Raised,
+}
+
+impl Default for Rules {
+    fn default() -> Self {
+        Rules {
+            needs: NeedSet::default(),
+            plate_school: PlateSchool::default(),
+            face_kept_deg: 15.0,
+            face_tight_deg: 30.0,
+            level_side_deg: 15.0,
+            level_vertical_deg: 15.0,
+            raised_side_deg: 30.0,
+            raised_vertical_deg: 30.0,
+            mount_min_m: 2.4,
+            mount_max_m: 6.0,
+            uncertainties: Uncertainties::default(),
+        }
+    }
+}
+
+impl Rules {
+    /// Whether these are the handbook's.
+    pub fn is_default(&self) -> bool {
+        *self == Rules::default()
+    }
+
+    /// The limits that are angles, with their names.
+    pub fn angles(&self) -> [(&'static str, f64); 6] {
+        [
+            ("face_kept_deg", self.face_kept_deg),
+            ("face_tight_deg", self.face_tight_deg),
+            ("level_side_deg", self.level_side_deg),
+            ("level_vertical_deg", self.level_vertical_deg),
+            ("raised_side_deg", self.raised_side_deg),
+            ("raised_vertical_deg", self.raised_vertical_deg),
+        ]
+    }
+}
+
+/// The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Uncertainties {
+    /// Distance measured by laser, ± m.
+    #[schema(required = false)]
+    pub laser_m: f64,
+    /// Distance read off the plan, ± this share of it …
+    #[schema(required = false)]
+    pub plan_share: f64,
+    /// … plus this, ± m.
+    #[schema(required = false)]
+    pub plan_m: f64,
+    /// Distance guessed by eye, ± this share of it.
+    #[schema(required = false)]
+    pub guess_share: f64,
+    /// Height, ± m.
+    #[schema(required = false)]
+    pub height_m: f64,
+    /// Aim in pan and in tilt, ± degrees.
+    #[schema(required = false)]
+    pub aim_deg: f64,
+    /// Focal length of a fixed lens, ± share.
+    #[schema(required = false)]
+    pub focal_share: f64,
+    /// Focal length of a zoom set on site, ± share.
+    #[schema(required = false)]
+    pub zoom_focal_share: f64,
+}
+
+impl Default for Uncertainties {
+    fn default() -> Self {
+        Uncertainties {
+            laser_m: 0.05,
+            plan_share: 0.02,
+            plan_m: 0.25,
+            guess_share: 0.10,
+            height_m: 0.05,
+            aim_deg: 1.0,
+            focal_share: 0.03,
+            zoom_focal_share: 0.01,
+        }
+    }
+}

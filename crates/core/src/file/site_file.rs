@@ -1,0 +1,253 @@
+//! The site file as it is written: one open JSON format for a whole design.
+//!
+//! These types mirror the file field for field and hold whatever JSON can say; only a
+//! [`Site`](crate::site::Site) has been validated.
+
+use super::{Brief, Distance, Drawing, Model, Photo, Reading, Rules, Spot, Subject, Task};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// The word that marks a site file.
+pub const FORMAT: &str = "bright-angle/site";
+/// The newest version that this program reads, and the one it writes.
+pub const VERSION: u32 = 1;
+
+/// A point of the plan: metres east, metres north.
+pub type Point2 = [f64; 2];
+
+/// A whole site.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SiteFile {
+    /// `bright-angle/site`.
+    pub format: String,
+    /// Version of the format, 1.
+    pub version: u32,
+    /// Name of the site.
+    #[schema(max_length = 200)]
+    pub name: String,
+    /// The firm's limits and uncertainties for this site; the handbook's where left out.
+    #[serde(default, skip_serializing_if = "Rules::is_default")]
+    pub rules: Rules,
+    /// What the client was asked.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub brief: Option<Brief>,
+    /// The overhead picture under the plan.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub drawing: Option<Drawing>,
+    /// Places that cameras can be mounted at, in the order of the walk.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub spots: Vec<Spot>,
+    /// Measured distances.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub readings: Vec<Reading>,
+    /// Solids that may stand in the way.
+    #[serde(default)]
+    pub obstacles: Vec<Obstacle>,
+    /// What must be seen.
+    pub targets: Vec<TargetFile>,
+    /// What sees it.
+    pub cameras: Vec<CameraFile>,
+}
+
+/// A solid: an outline extruded from `base_m` to `top_m`.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Obstacle {
+    /// Its id, unique among the obstacles.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// What it is.
+    pub kind: ObstacleKind,
+    /// Its corners in order, not repeated at the end.
+    #[schema(value_type = Vec<[f64; 2]>)]
+    pub outline: Vec<Point2>,
+    /// Whether the outline is filled; an open one is a thin wall.
+    #[serde(default = "yes")]
+    pub closed: bool,
+    /// Height of its underside, m.
+    #[serde(default)]
+    pub base_m: f64,
+    /// Height of its top, m.
+    pub top_m: f64,
+    /// 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
+    #[serde(default)]
+    #[schema(minimum = 0, maximum = 1)]
+    pub see_through: f64,
+}
+
+/// What an obstacle is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ObstacleKind {
+    /// A building.
+    Building,
+    /// A wall.
+    Wall,
+    /// A fence.
+    Fence,
+    /// A tree.
+    Tree,
+    /// A pane of glass.
+    Glass,
+    /// A parked vehicle.
+    Vehicle,
+    /// Anything else.
+    Other,
+}
+
+/// A target as the file writes it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = Target)]
+pub struct TargetFile {
+    /// Its id, unique among the targets.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// What must be seen there.
+    pub subject: Subject,
+    /// What the picture will be used for.
+    pub task: Task,
+    /// An own need in place of the task's, px/m.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub needs_px_per_m: Option<f64>,
+    /// Where it is.
+    pub shape: Shape,
+    /// Height of the thing that must be seen, m.
+    pub height_m: f64,
+    /// The bearing its face or plate points to, degrees; none for any.
+    #[serde(default)]
+    pub facing_deg: Option<f64>,
+    /// How fast the subject moves, m/s.
+    #[serde(default)]
+    pub speed_mps: f64,
+    /// How many heads must keep it.
+    #[serde(default = "one")]
+    #[schema(minimum = 1, maximum = 8)]
+    pub heads_wanted: u32,
+    /// How its distance was got.
+    #[serde(default)]
+    pub distance: Distance,
+    /// How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub position_sigma_m: Option<f64>,
+    /// Whether the position of a point is known and must not move.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub fixed: bool,
+    /// What the picture will be used for, in the client's words.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub used_for: Option<String>,
+    /// The light there at night.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub night_light: Option<String>,
+    /// Its photos.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub photos: Vec<Photo>,
+}
+
+/// Where a target is.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Shape {
+    /// Point, line or area.
+    pub kind: ShapeKind,
+    /// One point, the points of a line in order, or the corners of an area in order.
+    #[schema(value_type = Vec<[f64; 2]>)]
+    pub points: Vec<Point2>,
+}
+
+/// The kind of place that a target takes up.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ShapeKind {
+    /// One point.
+    Point,
+    /// A line, straight or with corners.
+    Line,
+    /// An area with a simple outline.
+    Area,
+}
+
+/// A camera as the file writes it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = Camera)]
+pub struct CameraFile {
+    /// Its id, unique among the cameras.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// Where it is mounted.
+    #[schema(value_type = [f64; 2])]
+    pub position: Point2,
+    /// The id of the spot that it sits on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spot: Option<String>,
+    /// Height of its optical centre, m.
+    pub height_m: f64,
+    /// The whole model, so that a file stands alone.
+    pub model: Model,
+    /// Its heads; most cameras have one.
+    #[schema(min_items = 1, max_items = 16)]
+    pub heads: Vec<HeadFile>,
+}
+
+/// One head of a camera: its aim and its focal length.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = CameraHead)]
+pub struct HeadFile {
+    /// Its id, unique in its camera.
+    pub id: String,
+    /// Bearing of the optical axis, degrees clockwise from north.
+    pub pan_deg: f64,
+    /// Angle of the optical axis below the horizontal, degrees.
+    pub tilt_deg: f64,
+    /// Turn about the optical axis, degrees clockwise as seen from behind.
+    #[serde(default)]
+    pub roll_deg: f64,
+    /// The focal length that is set, mm.
+    pub focal_mm: f64,
+}
+
+fn yes() -> bool {
+    true
+}
+
+fn one() -> u32 {
+    1
+}
+
+impl SiteFile {
+    /// An empty site.
+    pub fn empty(name: &str) -> Self {
+        SiteFile {
+            format: FORMAT.to_owned(),
+            version: VERSION,
+            name: name.to_owned(),
+            rules: Rules::default(),
+            brief: None,
+            drawing: None,
+            spots: vec![],
+            readings: vec![],
+            obstacles: vec![],
+            targets: vec![],
+            cameras: vec![],
+        }
+    }
+
+    /// The height of a spot or a point target, m.
+    pub(crate) fn height_of(&self, id: &str) -> Option<f64> {
+        let spot = self.spots.iter().find(|spot| spot.id == id).map(|spot| spot.height_m);
+        spot.or_else(|| self.targets.iter().find(|target| target.id == id && target.is_point()).map(|t| t.height_m))
+    }
+}
+
+impl TargetFile {
+    /// Whether it is a point, which a reading can go to.
+    pub fn is_point(&self) -> bool {
+        self.shape.kind == ShapeKind::Point
+    }
+}

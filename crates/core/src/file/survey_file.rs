@@ -1,0 +1,222 @@
+//! What the survey adds to the site file: spots, readings, the brief, the drawing, photos. All of it may be left out.
+
+use super::Point2;
+use crate::math;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How well a drawn position is known unless the file says better, ± m (one standard deviation).
+pub const DRAWN_SIGMA_M: f64 = 0.5;
+/// How well a reading is known unless the file says better, ± m (one standard deviation).
+pub const READING_SIGMA_M: f64 = 0.02;
+
+/// A place that a camera can be mounted at.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Spot {
+    /// Its id, unique among spots and targets.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// Where it is.
+    #[schema(value_type = [f64; 2])]
+    pub position: Point2,
+    /// Height available, m.
+    pub height_m: f64,
+    /// How well the drawn position is known: one standard deviation, m; 0.5 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub position_sigma_m: Option<f64>,
+    /// Whether the position is known and must not move.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub fixed: bool,
+    /// What sort of place it is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub kind: Option<SpotKind>,
+    /// What it is made of, as in `brick` or `steel cladding`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub surface: Option<String>,
+    /// Whether a back box is needed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub back_box: Option<bool>,
+    /// Length of the cable way to the recorder, an estimate, m.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cable_m: Option<f64>,
+    /// Whether it is outdoors.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub outdoor: Option<bool>,
+    /// Whether somebody standing can reach it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub in_reach: Option<bool>,
+    /// Anything else.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<String>,
+    /// Its photos.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub photos: Vec<Photo>,
+}
+
+/// What sort of place a spot is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SpotKind {
+    /// Where two walls meet and a camera sees both.
+    InsideCorner,
+    /// The underside of a roof's overhang.
+    Soffit,
+    /// A plain wall.
+    Wall,
+    /// A pole or post.
+    Pole,
+    /// The top of a wall or roof edge.
+    Parapet,
+    /// A ceiling.
+    Ceiling,
+    /// A tree.
+    Tree,
+}
+
+/// A photo that is kept beside the file.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Photo {
+    /// The picture's name in the store: the SHA-256 of its bytes, in hex.
+    pub picture: String,
+    /// What it shows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<String>,
+    /// Where it was taken, if the surveyor keeps that: degrees north, degrees east.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<[f64; 2]>)]
+    pub taken_at: Option<Point2>,
+}
+
+/// One measured distance.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Reading {
+    /// Its id, unique among the readings.
+    pub id: String,
+    /// The id of the spot or point target that it was taken from.
+    pub from: String,
+    /// The id of the spot or point target that it was taken to.
+    pub to: String,
+    /// Slope distance, m: the mean of the shots where there are several.
+    pub slope_m: f64,
+    /// Inclination if the device gave it, degrees above the horizontal.
+    #[serde(default)]
+    pub inclination_deg: Option<f64>,
+    /// Height that it was taken from, m; the point's own where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub from_height_m: Option<f64>,
+    /// Height that it was taken to, m; the point's own where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub to_height_m: Option<f64>,
+    /// How well it is known: one standard deviation, m; 0.02 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sigma_m: Option<f64>,
+    /// Whether it takes part; one that was thrown out stays on record.
+    #[serde(default = "used")]
+    pub used: bool,
+    /// The shots that it is the mean of, slope distances, m.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub shots_m: Vec<f64>,
+    /// Who took it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub by: Option<String>,
+    /// When, as in `2026-11-24T14:02:00Z`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub taken: Option<String>,
+    /// With which device.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub device: Option<String>,
+    /// Anything else.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<String>,
+}
+
+fn used() -> bool {
+    true
+}
+
+/// What the client was asked, so that nobody has to ring back.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Brief {
+    /// Who the client is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub client: Option<String>,
+    /// How to reach the client.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub contact: Option<String>,
+    /// Where the site is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub address: Option<String>,
+    /// What sort of site it is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub kind: Option<SiteKind>,
+    /// The main worry, in the client's words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub worry: Option<String>,
+    /// What must be seen, in the client's words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub must_see: Option<String>,
+    /// Days of recording that are kept.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1, maximum = 3660)]
+    pub retention_days: Option<u32>,
+    /// Where the recorder goes.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub recorder_place: Option<String>,
+    /// Wishes for colour, as in `black`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub colour: Option<String>,
+    /// Wishes for style, as in `domes, unobtrusive`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub style: Option<String>,
+    /// Whether sound is wanted; local law may forbid it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub sound: Option<bool>,
+    /// Who may see recordings.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub viewers: Option<String>,
+    /// Hours of work on the site.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub hours: Option<String>,
+    /// Lighting at night.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub night_light: Option<String>,
+    /// Access for the fitters: ladder, lift, permit.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub access: Option<String>,
+    /// Neighbours and private places to keep out of view.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub private_places: Option<String>,
+    /// Who decides.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub decides: Option<String>,
+}
+
+/// What sort of site it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SiteKind {
+    /// A home.
+    Home,
+    /// A shop.
+    Shop,
+    /// An office.
+    Office,
+    /// A yard.
+    Yard,
+    /// Anything else.
+    Other,
+}
+
+impl Reading {
+    /// Horizontal distance, m, between two heights: slope·cos(inclination), or √(slope² − Δh²) without an inclination; `None`
+    /// where the slope is shorter than the heights are apart.
+    pub fn horizontal_m(&self, from_height_m: f64, to_height_m: f64) -> Option<f64> {
+        let rise = self.to_height_m.unwrap_or(to_height_m) - self.from_height_m.unwrap_or(from_height_m);
+        math::horizontal_m(self.slope_m, self.inclination_deg, rise)
+    }
+}

@@ -1,0 +1,332 @@
+//! Every fault of a site file, each with its place.
+
+use super::site_change::{Named, Touched};
+use super::site_file::{FORMAT, VERSION};
+use super::{
+    CameraFile, Fault, HeadFile, Lens, Model, Obstacle, Point2, Rules, Sensor, ShapeKind, SiteFile, TargetFile,
+};
+use crate::math::sampling;
+use geo::{Area, LineString, Polygon, Validation};
+use std::collections::HashSet;
+use std::ops::RangeInclusive;
+
+/// How far from the origin a point may lie, m.
+pub(super) const FAR_M: f64 = 100_000.0;
+/// Heights that a site may have, m.
+pub(super) const HEIGHTS_M: RangeInclusive<f64> = 0.0..=500.0;
+/// An outline that encloses less than this encloses nothing, m².
+const LEAST_AREA_M2: f64 = 1e-6;
+/// How many of each a site may hold.
+const MOST_OBSTACLES: usize = 5_000;
+const MOST_TARGETS: usize = 2_000;
+const MOST_CAMERAS: usize = 500;
+const MOST_HEADS: usize = 16;
+const MOST_CORNERS: usize = 2_000;
+/// How many samples the lines and areas of a site may take together.
+const MOST_SAMPLES: f64 = 400_000.0;
+
+/// All faults of a file that was read; none for a file that is in order.
+pub fn faults(file: &SiteFile) -> Vec<Fault> {
+    faults_of(file, &Touched::everything())
+}
+
+/// The faults that a change may have brought into a file that was in order before it.
+pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
+    let mut check = Check::default();
+    if touched.heading {
+        check.that("format", file.format == FORMAT, || format!("expected \"{FORMAT}\""));
+        check.that("version", file.version == VERSION, || format!("expected {VERSION}"));
+        check.text("name", &file.name, 200);
+        check.rules(&file.rules);
+    }
+    let all = touched.all;
+    let of = |ids: &HashSet<String>, id: &str| all || ids.contains(id);
+    check.list("obstacles", &file.obstacles, MOST_OBSTACLES, |id| of(&touched.obstacles, id), Check::obstacle);
+    check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
+    check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
+    check.survey(file, touched);
+    if all || !touched.targets.is_empty() {
+        check.samples(&file.targets);
+    }
+    check.faults
+}
+
+/// Collects faults.
+#[derive(Default)]
+pub(super) struct Check {
+    pub(super) faults: Vec<Fault>,
+}
+
+impl Check {
+    pub(super) fn that(&mut self, path: &str, holds: bool, otherwise: impl FnOnce() -> String) {
+        if !holds {
+            self.faults.push(Fault::new(path, otherwise()));
+        }
+    }
+
+    /// A finite number in a range.
+    pub(super) fn number(&mut self, path: String, value: f64, range: RangeInclusive<f64>, unit: &str) {
+        self.that(&path, range.contains(&value), || {
+            // A figure of hundreds of digits would bury the message.
+            let shown = if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") };
+            format!("{shown} is outside {} to {}{unit}", range.start(), range.end())
+        });
+    }
+
+    pub(super) fn text(&mut self, path: &str, value: &str, most: usize) {
+        self.that(path, !value.trim().is_empty(), || "must not be empty".to_owned());
+        self.that(path, value.chars().count() <= most, || format!("is longer than {most} characters"));
+        self.that(path, !value.chars().any(char::is_control), || "holds control characters".to_owned());
+    }
+
+    /// A list with ids of its own and not too many in it; `which` says by its id whether an item has to be looked at.
+    pub(super) fn list<T: Named>(
+        &mut self,
+        path: &str,
+        items: &[T],
+        most: usize,
+        which: impl Fn(&str) -> bool,
+        each: fn(&mut Check, &str, &T),
+    ) {
+        if items.len() > most {
+            self.faults
+                .push(Fault::new(path, format!("{} are more than the {most} that a site may hold", items.len())));
+            return;
+        }
+        let mut seen = HashSet::with_capacity(items.len());
+        for (place, item) in items.iter().enumerate() {
+            let id = item.id();
+            let once = seen.insert(id);
+            if once && !which(id) {
+                continue;
+            }
+            let at = format!("{path}[{place}]");
+            let plain = |c: char| c.is_ascii_alphanumeric() || "_-.".contains(c);
+            self.that(&format!("{at}.id"), (1..=64).contains(&id.len()) && id.chars().all(plain), || {
+                "an id has 1 to 64 letters, digits, _ - or .".to_owned()
+            });
+            self.that(&format!("{at}.id"), once, || format!("\"{id}\" stands twice in {path}"));
+            each(self, &at, item);
+        }
+    }
+
+    fn points(&mut self, path: &str, points: &[Point2], least: usize) -> bool {
+        let before = self.faults.len();
+        self.that(path, points.len() >= least, || match points.len() {
+            0 => "is empty".to_owned(),
+            found => format!("has {found} of the {least} points it takes"),
+        });
+        self.that(path, points.len() <= MOST_CORNERS, || format!("has more than {MOST_CORNERS} points"));
+        for (place, point) in points.iter().enumerate().take(MOST_CORNERS) {
+            for (axis, value) in point.iter().enumerate() {
+                self.number(format!("{path}[{place}][{axis}]"), *value, -FAR_M..=FAR_M, " m");
+            }
+        }
+        for (place, pair) in points.windows(2).enumerate() {
+            self.that(&format!("{path}[{}]", place + 1), pair[0] != pair[1], || {
+                "repeats the point before it".to_owned()
+            });
+        }
+        self.faults.len() == before
+    }
+
+    /// A simple outline that encloses something.
+    fn outline(&mut self, path: &str, points: &[Point2]) {
+        let least_ok = self.points(path, points, 3);
+        if !least_ok {
+            return;
+        }
+        if points.first() == points.last() {
+            let message = "repeats the first point at the end; leave it out, the outline closes itself";
+            self.faults.push(Fault::new(format!("{path}[{}]", points.len() - 1), message));
+            return;
+        }
+        let ring = LineString::from(points.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>());
+        let area = Polygon::new(ring, vec![]);
+        if area.unsigned_area() < LEAST_AREA_M2 || !area.is_valid() {
+            self.faults.push(Fault::new(path, "crosses or touches itself, or encloses nothing"));
+        }
+    }
+
+    fn rules(&mut self, rules: &Rules) {
+        for (name, value) in rules.angles() {
+            self.number(format!("rules.{name}"), value, 0.0..=90.0, "°");
+        }
+        self.that("rules.face_tight_deg", rules.face_tight_deg >= rules.face_kept_deg, || {
+            format!("{} is under face_kept_deg, {}", rules.face_tight_deg, rules.face_kept_deg)
+        });
+        self.number("rules.mount_min_m".into(), rules.mount_min_m, 0.1..=100.0, " m");
+        self.number("rules.mount_max_m".into(), rules.mount_max_m, 0.1..=100.0, " m");
+        let u = &rules.uncertainties;
+        for (name, value, most, unit) in [
+            ("laser_m", u.laser_m, 10.0, " m"),
+            ("plan_share", u.plan_share, 0.9, ""),
+            ("plan_m", u.plan_m, 10.0, " m"),
+            ("guess_share", u.guess_share, 0.9, ""),
+            ("height_m", u.height_m, 10.0, " m"),
+            ("aim_deg", u.aim_deg, 45.0, "°"),
+            ("focal_share", u.focal_share, 0.9, ""),
+            ("zoom_focal_share", u.zoom_focal_share, 0.9, ""),
+        ] {
+            self.number(format!("rules.uncertainties.{name}"), value, 0.0..=most, unit);
+        }
+    }
+
+    fn obstacle(&mut self, at: &str, obstacle: &Obstacle) {
+        self.text(&format!("{at}.name"), &obstacle.name, 200);
+        let outline = format!("{at}.outline");
+        if obstacle.closed {
+            self.outline(&outline, &obstacle.outline);
+        } else {
+            self.points(&outline, &obstacle.outline, 2);
+        }
+        self.number(format!("{at}.base_m"), obstacle.base_m, -100.0..=500.0, " m");
+        self.number(format!("{at}.top_m"), obstacle.top_m, -100.0..=500.0, " m");
+        self.that(&format!("{at}.top_m"), obstacle.top_m > obstacle.base_m, || {
+            format!("{} is not above the base, {}", obstacle.top_m, obstacle.base_m)
+        });
+        self.number(format!("{at}.see_through"), obstacle.see_through, 0.0..=1.0, "");
+    }
+
+    fn target(&mut self, at: &str, target: &TargetFile) {
+        self.text(&format!("{at}.name"), &target.name, 200);
+        if let Some(need) = target.needs_px_per_m {
+            self.number(format!("{at}.needs_px_per_m"), need, 0.1..=100_000.0, " px/m");
+        }
+        let points = format!("{at}.shape.points");
+        match target.shape.kind {
+            ShapeKind::Point => {
+                self.points(&points, &target.shape.points, 1);
+                self.that(&points, target.shape.points.len() <= 1, || "a point target has one point".to_owned());
+            }
+            ShapeKind::Line => {
+                self.points(&points, &target.shape.points, 2);
+            }
+            ShapeKind::Area => self.outline(&points, &target.shape.points),
+        }
+        self.number(format!("{at}.height_m"), target.height_m, HEIGHTS_M, " m");
+        if let Some(facing) = target.facing_deg {
+            self.number(format!("{at}.facing_deg"), facing, -360.0..=360.0, "°");
+        }
+        self.number(format!("{at}.speed_mps"), target.speed_mps, 0.0..=150.0, " m/s");
+        self.number(format!("{at}.heads_wanted"), f64::from(target.heads_wanted), 1.0..=8.0, "");
+    }
+
+    /// Lines and areas are sampled: a site of nothing but samples would never answer.
+    fn samples(&mut self, targets: &[TargetFile]) {
+        let mut so_far = 0.0;
+        for (place, target) in targets.iter().enumerate() {
+            so_far += sampling::expected(&target.shape.points, target.shape.kind == ShapeKind::Area);
+            if so_far.is_nan() || so_far > MOST_SAMPLES {
+                let message = "with this one the lines and areas of the site are too large to be sampled every half metre; make it smaller or split the site";
+                self.faults.push(Fault::new(format!("targets[{place}].shape.points"), message));
+                return;
+            }
+        }
+    }
+
+    fn camera(&mut self, at: &str, camera: &CameraFile) {
+        self.text(&format!("{at}.name"), &camera.name, 200);
+        for (axis, value) in camera.position.iter().enumerate() {
+            self.number(format!("{at}.position[{axis}]"), *value, -FAR_M..=FAR_M, " m");
+        }
+        self.number(format!("{at}.height_m"), camera.height_m, 0.05..=500.0, " m");
+        self.model(&format!("{at}.model"), &camera.model);
+        let heads = format!("{at}.heads");
+        self.that(&heads, !camera.heads.is_empty(), || "a camera has at least one head".to_owned());
+        let before = self.faults.len();
+        self.list(&heads, &camera.heads, MOST_HEADS, |_| true, Check::head);
+        if self.faults.len() == before {
+            self.focals(&heads, camera);
+        }
+    }
+
+    fn head(&mut self, at: &str, head: &HeadFile) {
+        self.number(format!("{at}.pan_deg"), head.pan_deg, -360.0..=360.0, "°");
+        self.number(format!("{at}.tilt_deg"), head.tilt_deg, -90.0..=90.0, "°");
+        self.number(format!("{at}.roll_deg"), head.roll_deg, -360.0..=360.0, "°");
+        self.number(format!("{at}.focal_mm"), head.focal_mm, 0.5..=2000.0, " mm");
+    }
+
+    fn focals(&mut self, heads: &str, camera: &CameraFile) {
+        let lens = &camera.model.lens;
+        for (place, head) in camera.heads.iter().enumerate() {
+            self.that(&format!("{heads}[{place}].focal_mm"), lens.has_focal(head.focal_mm), || {
+                if lens.is_zoom() {
+                    format!("{} is outside the lens's {}–{}", head.focal_mm, lens.focal_min_mm, lens.focal_max_mm)
+                } else {
+                    format!("{} is not the lens's {}", head.focal_mm, lens.focal_min_mm)
+                }
+            });
+        }
+    }
+
+    fn model(&mut self, at: &str, model: &Model) {
+        self.text(&format!("{at}.name"), &model.name, 200);
+        self.sensor(&format!("{at}.sensor"), &model.sensor);
+        self.lens(&format!("{at}.lens"), &model.lens);
+        for (name, value, range, unit) in [
+            ("head_count", model.head_count.map(f64::from), 1.0..=16.0, ""),
+            ("infrared_m", model.infrared_m, 0.0..=2000.0, " m"),
+            ("power_class", model.power_class.map(f64::from), 1.0..=8.0, ""),
+            ("weight_kg", model.weight_kg, 0.0..=100.0, " kg"),
+        ] {
+            if let Some(value) = value {
+                self.number(format!("{at}.{name}"), value, range, unit);
+            }
+        }
+        for (name, text) in [("ip", &model.ip), ("ik", &model.ik)] {
+            if let Some(text) = text {
+                self.text(&format!("{at}.{name}"), text, 20);
+            }
+        }
+    }
+
+    fn sensor(&mut self, at: &str, sensor: &Sensor) {
+        let before = self.faults.len();
+        self.number(format!("{at}.width_px"), sensor.width(), 16.0..=20_000.0, " px");
+        self.number(format!("{at}.height_px"), sensor.height(), 16.0..=20_000.0, " px");
+        self.number(format!("{at}.width_mm"), sensor.width_mm, 0.5..=100.0, " mm");
+        self.number(format!("{at}.height_mm"), sensor.height_mm, 0.5..=100.0, " mm");
+        if self.faults.len() == before {
+            let shape = sensor.width() * sensor.height_mm / (sensor.height() * sensor.width_mm);
+            self.that(&format!("{at}.height_mm"), (0.9..=1.1).contains(&shape), || {
+                format!(
+                    "{} mm for {} px does not fit {} mm for {} px: the pixels would not be square",
+                    sensor.height_mm, sensor.height_px, sensor.width_mm, sensor.width_px
+                )
+            });
+        }
+    }
+
+    fn lens(&mut self, at: &str, lens: &Lens) {
+        self.number(format!("{at}.focal_min_mm"), lens.focal_min_mm, 0.5..=2000.0, " mm");
+        self.number(format!("{at}.focal_max_mm"), lens.focal_max_mm, 0.5..=2000.0, " mm");
+        self.that(&format!("{at}.focal_max_mm"), lens.focal_max_mm >= lens.focal_min_mm, || {
+            format!("{} is under the shortest focal length, {}", lens.focal_max_mm, lens.focal_min_mm)
+        });
+        for (name, hfov) in [("hfov_at_min_deg", lens.hfov_at_min_deg), ("hfov_at_max_deg", lens.hfov_at_max_deg)] {
+            if let Some(hfov) = hfov {
+                self.number(format!("{at}.{name}"), hfov, 0.1..=220.0, "°");
+            }
+        }
+        if let (Some(wide), Some(narrow)) = (lens.hfov_at_min_deg, lens.hfov_at_max_deg) {
+            self.that(&format!("{at}.hfov_at_max_deg"), narrow <= wide, || {
+                format!("{narrow}° is wider than at the shortest focal length, {wide}°")
+            });
+            self.that(&format!("{at}.hfov_at_max_deg"), lens.is_zoom() || narrow == wide, || {
+                format!("a fixed lens has one field of view, not {wide}° and {narrow}°")
+            });
+        }
+        if lens.is_zoom() && lens.hfov_at_min_deg.is_none() {
+            self.that(
+                &format!("{at}.hfov_at_max_deg"),
+                lens.hfov_at_max_deg.is_none_or(|narrow| narrow < 180.0),
+                || "must be under 180° while the wide end's is not given".to_owned(),
+            );
+        }
+        if let Some(f_number) = lens.f_number {
+            self.number(format!("{at}.f_number"), f_number, 0.5..=64.0, "");
+        }
+    }
+}

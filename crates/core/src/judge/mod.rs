@@ -1,0 +1,13 @@
+//! Verdicts: sight lines through the rules, promises, and a session that follows changes.
+
+mod aim_slack;
+pub mod evaluation;
+pub mod rules;
+pub mod session;
+pub mod sight_line;
+mod verdict;
+
+pub use evaluation::{Evaluation, HeadResult, TargetResult, evaluate};
+pub use session::Session;
+pub use sight_line::{Samples, SightLine};
+pub use verdict::Verdict;

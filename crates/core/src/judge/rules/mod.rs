@@ -1,0 +1,95 @@
+//! The rules that a sight line is judged by, one a file; the limits are settings of the site.
+
+mod clear;
+mod face_from_above;
+mod in_view;
+mod pixel_density;
+mod plate_angles;
+mod turned_away;
+
+use crate::judge::Verdict;
+use crate::judge::sight_line::Sight;
+use serde::Serialize;
+use std::borrow::Cow;
+use utoipa::ToSchema;
+
+/// The name of a rule.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RuleName {
+    /// Enough pixels per metre.
+    PixelDensity,
+    /// In the picture, with some slack in the aim.
+    InView,
+    /// Nothing in the way.
+    Clear,
+    /// A face not seen too steeply from above.
+    FaceFromAbove,
+    /// A face not turned away.
+    TurnedAway,
+    /// A plate not seen too much from the side.
+    PlateSide,
+    /// A plate not seen too steeply.
+    PlateVertical,
+}
+
+/// What a rule found on a sight line.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct RuleResult {
+    /// The rule.
+    pub rule: RuleName,
+    /// What was found, in `unit`; null when data is missing.
+    #[schema(required)]
+    pub value: Option<f64>,
+    /// The same at the worst of the stated uncertainties, where the rule computes it.
+    #[schema(required)]
+    pub worst: Option<f64>,
+    /// What it is held against, in `unit`.
+    pub limit: f64,
+    /// Past this it is broken, where that differs from `limit`; between the two it is tight.
+    #[schema(required)]
+    pub broken_past: Option<f64>,
+    /// `px/m`, `deg` or `blocked` (0 or 1).
+    pub unit: &'static str,
+    /// What follows.
+    pub verdict: Verdict,
+    /// Where the limit comes from.
+    pub basis: Cow<'static, str>,
+}
+
+/// A rule: `None` where it does not apply to the target.
+type Rule = fn(&Sight) -> Option<RuleResult>;
+
+/// All rules, the most telling first.
+const ALL: [Rule; 7] = [
+    in_view::judge,
+    clear::judge,
+    pixel_density::judge,
+    face_from_above::judge,
+    turned_away::judge,
+    plate_angles::side,
+    plate_angles::vertical,
+];
+
+/// What each rule that applies finds on a sight.
+pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {
+    let mut found = Vec::with_capacity(4);
+    found.extend(ALL.iter().filter_map(|rule| rule(sight)));
+    found
+}
+
+/// The verdict of all rules together: broken before unknown before tight before kept. What is broken as
+/// stated is told first, without asking what the uncertainties would do to it.
+pub(crate) fn verdict(sight: &Sight) -> Verdict {
+    if !sight.in_view() || !sight.clear || sight.across < sight.target.need.px_per_m {
+        return Verdict::Broken;
+    }
+    let mut worst = in_view::verdict(sight).max(clear::verdict(sight));
+    for rule in &ALL[2..] {
+        worst = rule(sight).map_or(worst, |result| worst.max(result.verdict));
+        if worst == Verdict::Broken {
+            break;
+        }
+    }
+    worst
+}

@@ -1,0 +1,20 @@
+//! Geometry without a subject: angles, intervals, projections, poses, grids, samples.
+
+mod angle;
+mod grid;
+mod interval;
+mod lens_curve;
+mod pose;
+pub mod projection;
+pub mod sampling;
+mod slope;
+mod view;
+
+pub use angle::Angle;
+pub use grid::Grid;
+pub use interval::Interval;
+pub use lens_curve::LensCurve;
+pub use pose::Pose;
+pub use projection::Projection;
+pub use slope::{ground_of_slant, horizontal_m};
+pub use view::{Look, Separation, View};

@@ -1,0 +1,7 @@
+//! What is drawn: the section along a sight line, and the relief of the whole site.
+
+mod edges;
+pub mod live_relief;
+pub mod outline;
+pub mod relief;
+pub mod section;

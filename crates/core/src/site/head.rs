@@ -1,0 +1,246 @@
+//! One head of a camera, with the views that the stated uncertainties allow it.
+
+use crate::equipment::lens::FittedLens;
+use crate::file::{CameraFile, Rules};
+use crate::math::{Angle, LensCurve, Pose, View};
+use glam::{DVec2, DVec3};
+
+/// How near to the picture's edge, px, a pixel off the tabulated curve is looked up exactly.
+const NEAR_EDGE_PX: f64 = 1e-4;
+/// The table of the curve reaches so far past the picture's corners: what an uncertain aim may ask for.
+const PAST_CORNERS_DEG: f64 = 6.0;
+
+/// A head ready to look: its nominal view and the extremes of its aim and focal length.
+#[derive(Clone, Debug)]
+pub struct Head {
+    camera: usize,
+    place: usize,
+    camera_id: String,
+    id: String,
+    pan: Angle,
+    tilt: Angle,
+    roll: Angle,
+    view: View,
+    fitted: FittedLens,
+    spot: Option<String>,
+    effective_focal_mm: f64,
+    curve: LensCurve,
+    /// Forward axes of nine aims; with the shortest focal length worst for pixel density.
+    nine: [DVec3; 9],
+    short_px: f64,
+    /// The four corners of the aim; with the longest focal length worst for staying in the picture.
+    four: [Pose; 4],
+    long_px: f64,
+}
+
+impl Head {
+    /// The head at `place` of the camera at `camera_place` of the file.
+    pub fn new(camera_place: usize, camera: &CameraFile, place: usize, rules: &Rules) -> Self {
+        let file = &camera.heads[place];
+        let (pan, tilt, roll) =
+            (Angle::degrees(file.pan_deg), Angle::degrees(file.tilt_deg), Angle::degrees(file.roll_deg));
+        let position = DVec3::new(camera.position[0], camera.position[1], camera.height_m);
+        let fitted = FittedLens::new(camera.model.lens, camera.model.sensor);
+        let projection = fitted.projection(file.focal_mm);
+        let aim = Angle::degrees(rules.uncertainties.aim_deg);
+        let share = rules.uncertainties.focal(camera.model.lens.is_zoom());
+        let turned =
+            |pan_steps: f64, tilt_steps: f64| Pose::new(position, pan + aim * pan_steps, tilt + aim * tilt_steps, roll);
+        let corner = projection.scaled(1.0 - share).corner_cosine().clamp(-1.0, 1.0).acos();
+        let reach = (corner + PAST_CORNERS_DEG.to_radians() + 2.0 * aim.rad()).min(std::f64::consts::PI);
+        Head {
+            camera: camera_place,
+            place,
+            camera_id: camera.id.clone(),
+            id: file.id.clone(),
+            pan,
+            tilt,
+            roll,
+            curve: LensCurve::new(projection.bend(), reach.cos()),
+            nine: std::array::from_fn(|i| turned((i % 3) as f64 - 1.0, (i / 3) as f64 - 1.0).forward),
+            short_px: projection.focal_px() * (1.0 - share),
+            four: [(-1.0, -1.0), (1.0, -1.0), (-1.0, 1.0), (1.0, 1.0)].map(|(p, t)| turned(p, t)),
+            long_px: projection.focal_px() * (1.0 + share),
+            view: View { pose: turned(0.0, 0.0), projection },
+            fitted,
+            spot: camera.spot.clone(),
+            effective_focal_mm: fitted.effective_focal_mm(file.focal_mm),
+        }
+    }
+
+    /// The same head of a camera that now has another place in the file.
+    pub(crate) fn at_place(mut self, camera: usize) -> Self {
+        self.camera = camera;
+        self
+    }
+
+    /// The place of its camera in the site file.
+    pub fn camera(&self) -> usize {
+        self.camera
+    }
+
+    /// Its place among the camera's heads.
+    pub fn place(&self) -> usize {
+        self.place
+    }
+
+    /// The id of its camera.
+    pub fn camera_id(&self) -> &str {
+        &self.camera_id
+    }
+
+    /// Its id in the camera.
+    pub fn id(&self) -> &str {
+        &self.id
+    }
+
+    /// Bearing of the optical axis.
+    pub fn pan(&self) -> Angle {
+        self.pan
+    }
+
+    /// Angle of the optical axis below the horizontal.
+    pub fn tilt(&self) -> Angle {
+        self.tilt
+    }
+
+    /// Turn about the optical axis.
+    pub fn roll(&self) -> Angle {
+        self.roll
+    }
+
+    /// The view as stated.
+    pub fn view(&self) -> &View {
+        &self.view
+    }
+
+    /// The lens as fitted to its published field of view.
+    pub fn fitted(&self) -> &FittedLens {
+        &self.fitted
+    }
+
+    /// The id of the spot that its camera sits on.
+    pub fn spot(&self) -> Option<&str> {
+        self.spot.as_deref()
+    }
+
+    /// The effective focal length as set, mm.
+    pub fn effective_focal_mm(&self) -> f64 {
+        self.effective_focal_mm
+    }
+
+    /// The tabulated curve of its lens.
+    pub fn curve(&self) -> &LensCurve {
+        &self.curve
+    }
+
+    /// The optical centre, m.
+    pub fn position(&self) -> DVec3 {
+        self.view.pose.position
+    }
+
+    /// Whether a point lands in the picture; `None` when it is not even in front of the head.
+    pub fn in_front(&self, point: DVec3) -> Option<bool> {
+        let direction = self.view.pose.to_camera(point - self.position());
+        // Past the picture's corners nothing lands in it: most points are told apart without a root.
+        let corner = self.view.projection.corner_cosine();
+        if corner > 0.0
+            && (direction.z <= 0.0 || direction.z * direction.z < corner * corner * direction.length_squared())
+        {
+            return (direction.z > 0.0).then_some(false);
+        }
+        let half = self.view.projection.size() / 2.0;
+        let inside = match self.curve.place(direction) {
+            Some(place) => half - (place * self.view.projection.focal_px()).abs(),
+            None => return None,
+        };
+        let in_view =
+            if inside.abs().min_element() < NEAR_EDGE_PX { self.view.holds(point) } else { inside.min_element() > 0.0 };
+        (direction.z > 0.0 || in_view).then_some(in_view)
+    }
+
+    /// The pixel density across at a point, px/m, off the tabulated curve of the lens.
+    pub fn about_across(&self, point: DVec3) -> f64 {
+        let direction = point - self.position();
+        let (square, step) =
+            (direction.length_squared(), DVec3::new(direction.y, -direction.x, 0.0).normalize_or(DVec3::X));
+        let cosine = self.view.pose.forward.dot(direction) / square.sqrt();
+        let forward_step = self.view.pose.forward.dot(step);
+        self.view.projection.focal_px() * self.curve.density(square, cosine, self.curve.factor(cosine), forward_step)
+    }
+
+    /// The least pixel density, px/m, that the uncertain aim and focal length leave at a point.
+    pub fn least_across(&self, point: DVec3) -> f64 {
+        let direction = point - self.position();
+        let ground = direction.x.hypot(direction.y);
+        let step = if ground > 1e-9 {
+            DVec3::new(direction.y / ground, -direction.x / ground, 0.0)
+        } else {
+            let plumb = self.view.heading();
+            DVec3::new(plumb.cos(), -plumb.sin(), 0.0)
+        };
+        let (square, length) = (direction.length_squared(), direction.length());
+        let density = |forward: &DVec3| {
+            let cosine = forward.dot(direction) / length;
+            self.curve.density(square, cosine, self.curve.factor(cosine), forward.dot(step))
+        };
+        self.short_px * self.nine.iter().map(density).fold(f64::INFINITY, f64::min)
+    }
+
+    /// Whether a point stays in the picture over the uncertain aim and focal length.
+    pub fn surely_holds(&self, point: DVec3) -> bool {
+        let half = self.view.projection.size() / 2.0;
+        self.four.iter().all(|pose| {
+            let place = self.curve.place(pose.to_camera(point - pose.position));
+            place.is_some_and(|place: DVec2| (place * self.long_px).abs().cmple(half).all())
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::equipment::catalogue;
+    use crate::file::HeadFile;
+
+    #[test]
+    fn the_quick_looks_agree_with_the_exact_ones() {
+        let rules = Rules::default();
+        for (n, model) in catalogue::models().unwrap().into_iter().enumerate() {
+            let focal = 0.5 * (model.lens.focal_min_mm + model.lens.focal_max_mm);
+            let head =
+                HeadFile { id: "h".into(), pan_deg: 37.0, tilt_deg: 18.0, roll_deg: 5.0 * n as f64, focal_mm: focal };
+            let name = model.name.clone();
+            let camera = CameraFile {
+                id: "c".into(),
+                name: "C".into(),
+                position: [1.0, 2.0],
+                spot: None,
+                height_m: 3.0,
+                model,
+                heads: vec![head],
+            };
+            let head = Head::new(0, &camera, 0, &rules);
+            for i in 0..900 {
+                let (turn, far) = (f64::from(i) * 0.7, 0.4 + f64::from(i % 60));
+                let point = head.position() + DVec3::new(turn.sin() * far, turn.cos() * far, f64::from(i % 7) - 3.2);
+                let exact = head.view.look(point).map(|look| look.in_view);
+                assert_eq!(head.in_front(point), exact, "{name} {point}");
+                if exact == Some(true) {
+                    let least = head.least_across(point);
+                    let by_hand = (0..9)
+                        .map(|i| {
+                            let turn = |steps: i32| Angle::degrees(f64::from(steps - 1));
+                            let (pan, tilt) = (head.pan + turn(i % 3), head.tilt + turn(i / 3));
+                            let pose = Pose::new(head.position(), pan, tilt, head.roll);
+                            let share = rules.uncertainties.focal(camera.model.lens.is_zoom());
+                            let projection = head.view.projection.scaled(1.0 - share);
+                            View { pose, projection }.across_at(point)
+                        })
+                        .fold(f64::INFINITY, f64::min);
+                    assert!((least / by_hand - 1.0).abs() < 1e-8, "{name} {point}: {least} {by_hand}");
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,67 @@
+//! A target: a point, line or area that must be seen, ready to be looked at.
+
+use super::needs::Need;
+use crate::file::{Distance, Rules, ShapeKind, Subject, TargetFile, Task};
+use crate::math::{Angle, sampling};
+use glam::DVec3;
+use std::borrow::Cow;
+
+/// A validated target with its samples.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Target {
+    /// Its id in the site file.
+    pub id: String,
+    /// What must be seen there.
+    pub subject: Subject,
+    /// What the picture will be used for.
+    pub task: Task,
+    /// The pixel density that takes.
+    pub need: Need,
+    /// The points that stand for it: one for a point, steps of at most half a metre for the rest.
+    pub samples: Vec<DVec3>,
+    /// The middle of the samples.
+    pub middle: DVec3,
+    /// How far the farthest sample lies from the middle, m.
+    pub reach: f64,
+    /// The bearing its face or plate points to.
+    pub facing: Option<Angle>,
+    /// How its distance was got.
+    pub distance: Distance,
+    /// How many heads must keep it.
+    pub heads_wanted: usize,
+}
+
+impl Target {
+    /// The target of a validated file, with its need looked up and its samples made.
+    pub(super) fn new(file: &TargetFile, rules: &Rules) -> Target {
+        let plan = match file.shape.kind {
+            ShapeKind::Point => file.shape.points.clone(),
+            ShapeKind::Line => sampling::along(&file.shape.points),
+            ShapeKind::Area => sampling::within(&file.shape.points),
+        };
+        let need = match file.needs_px_per_m {
+            Some(px_per_m) => Need { px_per_m, basis: Cow::Borrowed("own value for this target") },
+            None => rules.needs.need(file.task),
+        };
+        let samples: Vec<DVec3> = plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.height_m)).collect();
+        let middle = samples.iter().sum::<DVec3>() / samples.len() as f64;
+        Target {
+            id: file.id.clone(),
+            subject: file.subject,
+            task: file.task,
+            need,
+            reach: samples.iter().map(|sample| sample.distance(middle)).fold(0.0, f64::max),
+            middle,
+            samples,
+            facing: file.facing_deg.map(Angle::degrees),
+            distance: file.distance.clone(),
+            heads_wanted: file.heads_wanted as usize,
+        }
+    }
+
+    /// Whether somebody's face is what the picture is used for.
+    pub fn wants_a_face(&self) -> bool {
+        matches!(self.subject, Subject::Face | Subject::Person)
+            && matches!(self.task, Task::Recognise | Task::Identify | Task::Inspect)
+    }
+}

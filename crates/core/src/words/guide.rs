@@ -1,0 +1,127 @@
+//! What a site asks for and what is usual: tasks as people say them, the answers that are usual for a kind of site, and what
+//! must be answered before one leaves. All of it common practice, no source.
+
+use crate::file::{Brief, SiteKind, Subject, Task};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A task as people say it, with what it stands for.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct PlainTask {
+    /// How people say it.
+    pub says: &'static str,
+    /// What must be seen.
+    pub subject: Subject,
+    /// What the picture is used for.
+    pub task: Task,
+    /// The usual height of what must be seen, m.
+    pub height_m: f64,
+}
+
+/// What is usual for a kind of site.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Usual {
+    /// The kind.
+    pub kind: SiteKind,
+    /// Answers that are filled in where nobody has answered yet.
+    pub brief: Brief,
+}
+
+/// A field that must be answered before one leaves, with the question.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Needed {
+    /// The field's name in the file.
+    pub field: &'static str,
+    /// The question.
+    pub asks: &'static str,
+}
+
+/// All of it.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Guide {
+    /// Tasks as people say them.
+    pub tasks: Vec<PlainTask>,
+    /// What is usual.
+    pub usual: Vec<Usual>,
+    /// What a brief needs.
+    pub brief: Vec<Needed>,
+    /// What a spot needs.
+    pub spot: Vec<Needed>,
+    /// What every target needs.
+    pub target: Vec<Needed>,
+}
+
+/// The guide.
+pub fn guide() -> Guide {
+    let kinds = [SiteKind::Home, SiteKind::Shop, SiteKind::Office, SiteKind::Yard, SiteKind::Other];
+    Guide {
+        tasks: PLAIN_TASKS.to_vec(),
+        usual: kinds.map(|kind| Usual { kind, brief: usual(kind) }).to_vec(),
+        brief: BRIEF_NEEDS.to_vec(),
+        spot: SPOT_NEEDS.to_vec(),
+        target: TARGET_NEEDS.to_vec(),
+    }
+}
+
+const fn plain(says: &'static str, subject: Subject, task: Task, height_m: f64) -> PlainTask {
+    PlainTask { says, subject, task, height_m }
+}
+
+/// Tasks as people say them.
+pub const PLAIN_TASKS: [PlainTask; 10] = [
+    plain("know a face", Subject::Face, Task::Identify, 1.6),
+    plain("know again somebody known", Subject::Face, Task::Recognise, 1.6),
+    plain("see what somebody does", Subject::Person, Task::Observe, 1.2),
+    plain("see that somebody is there", Subject::Person, Task::Detect, 1.2),
+    plain("see a crowd or a queue", Subject::Person, Task::Monitor, 1.2),
+    plain("read plates", Subject::Plate, Task::Read, 0.7),
+    plain("tell a car", Subject::Vehicle, Task::Recognise, 1.0),
+    plain("see that a car is there", Subject::Vehicle, Task::Detect, 1.0),
+    plain("watch over the whole", Subject::Scene, Task::Observe, 0.5),
+    plain("see small things, notes, hands", Subject::Scene, Task::Inspect, 1.0),
+];
+
+/// What is usual for a kind of site.
+pub fn usual(kind: SiteKind) -> Brief {
+    let (days, hours) = match kind {
+        SiteKind::Home => (Some(14), Some("lived in")),
+        SiteKind::Shop => (Some(30), Some("9 to 18, closed on Sundays")),
+        SiteKind::Office => (Some(30), Some("8 to 18 on weekdays")),
+        SiteKind::Yard => (Some(30), Some("7 to 18")),
+        SiteKind::Other => (None, None),
+    };
+    Brief { retention_days: days, sound: Some(false), hours: hours.map(str::to_owned), ..Brief::default() }
+}
+
+const fn needed(field: &'static str, asks: &'static str) -> Needed {
+    Needed { field, asks }
+}
+
+/// What the client is asked that a later stage needs.
+pub const BRIEF_NEEDS: [Needed; 12] = [
+    needed("client", "Who is the client?"),
+    needed("kind", "What kind of site is it?"),
+    needed("must_see", "What must be seen, in the client's words?"),
+    needed("retention_days", "How many days of recording?"),
+    needed("recorder_place", "Where does the recorder go?"),
+    needed("colour", "Which colour, black or white?"),
+    needed("sound", "Is sound wanted?"),
+    needed("viewers", "Who may see recordings?"),
+    needed("night_light", "What light is there at night?"),
+    needed("access", "How do the fitters get up there: ladder, lift, permit?"),
+    needed("private_places", "Which private places stay out of view?"),
+    needed("decides", "Who decides?"),
+];
+
+/// What must be known of a spot.
+pub const SPOT_NEEDS: [Needed; 6] = [
+    needed("kind", "what kind of place is it?"),
+    needed("surface", "what is the surface?"),
+    needed("back_box", "is a back box needed?"),
+    needed("outdoor", "indoors or outdoors?"),
+    needed("in_reach", "can a hand reach it?"),
+    needed("cable_m", "how long is the cable way?"),
+];
+
+/// What must be known of every target.
+pub const TARGET_NEEDS: [Needed; 1] = [needed("night_light", "what light is there at night?")];

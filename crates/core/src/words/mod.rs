@@ -1,0 +1,8 @@
+//! What is said to people: lengths, what a site asks for, and what to mind.
+
+pub mod cautions;
+pub mod guide;
+mod shortfall;
+pub mod units;
+
+pub use shortfall::shortfall;

@@ -1,0 +1,38 @@
+//! Lengths in words, in metres or in feet and inches.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One inch, m.
+pub const INCH_M: f64 = 0.0254;
+
+/// How lengths are told to people. Files and computations are in metres always.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Units {
+    /// Metres.
+    #[default]
+    Metres,
+    /// Feet and inches.
+    Feet,
+}
+
+impl Units {
+    /// A length in words.
+    ///
+    /// ```
+    /// use bright_angle_core::words::units::Units;
+    /// assert_eq!(Units::Metres.length(3.6), "3.60 m");
+    /// assert_eq!(Units::Feet.length(3.6), "11' 10\"");
+    /// ```
+    pub fn length(self, metres: f64) -> String {
+        match self {
+            Units::Metres => format!("{metres:.2} m"),
+            Units::Feet => {
+                let inches = (metres.abs() / INCH_M).round() as i64;
+                let sign = if metres < 0.0 && inches > 0 { "-" } else { "" };
+                format!("{sign}{}' {}\"", inches / 12, inches % 12)
+            }
+        }
+    }
+}

@@ -1,0 +1,96 @@
+//! The core for the browser: one session that a worker holds. Changes and questions go in as JSON, small answers come out as
+//! JSON, the relief as floats. Whatever is refused is thrown as the JSON of its faults.
+
+use bright_angle_core::Fault;
+use bright_angle_core::answer::{Ask, answer};
+use bright_angle_core::file::{SiteChange, SiteFile, read_json};
+use bright_angle_core::judge::Session;
+use bright_angle_core::math::Grid;
+use bright_angle_core::show::live_relief::LiveRelief;
+use wasm_bindgen::prelude::wasm_bindgen;
+
+/// Faults as JSON.
+type Refused = String;
+
+/// A session with its relief.
+#[wasm_bindgen]
+pub struct Core {
+    session: Session,
+    /// A coarse one for a hand on the move, and a fine one.
+    reliefs: [Option<LiveRelief>; 2],
+}
+
+#[wasm_bindgen]
+impl Core {
+    /// Opens a site file.
+    ///
+    /// # Errors
+    /// The faults of the file.
+    pub fn open(site: &str) -> Result<Core, Refused> {
+        let session = SiteFile::parse(site).and_then(Session::open).map_err(|faults| refused(&faults))?;
+        Ok(Core { session, reliefs: [None, None] })
+    }
+
+    /// Makes a change (a `SiteChange`); answers what it did (a `Delta`). On faults nothing is changed.
+    ///
+    /// # Errors
+    /// The faults of the site that would come of it.
+    pub fn change(&mut self, change: &str) -> Result<String, Refused> {
+        let change: SiteChange = read(change)?;
+        let delta = self.session.apply(change).map_err(|faults| refused(&faults))?;
+        for relief in self.reliefs.iter_mut().flatten() {
+            relief.changed(self.session.site(), &delta);
+        }
+        serde_json::to_string(&delta).map_err(|error| refused(&[Fault::new("", error.to_string())]))
+    }
+
+    /// Answers a question (an `Ask`).
+    ///
+    /// # Errors
+    /// Names what the site does not have, or what makes no sense.
+    pub fn ask(&self, ask: &str) -> Result<String, Refused> {
+        let ask: Ask = read(ask)?;
+        answer(&self.session, ask).map_err(|faults| refused(&faults))
+    }
+
+    /// Wants the relief over bounds (west, south, east, north, m) at a height, m, of the heads `hand`, `hand + hands`, …;
+    /// `slot` 0 or 1 keeps what is worked out for the next time.
+    #[allow(clippy::too_many_arguments)]
+    pub fn want_relief(
+        &mut self,
+        slot: usize,
+        west: f64,
+        south: f64,
+        east: f64,
+        north: f64,
+        cell: f64,
+        height: f64,
+        hand: usize,
+        hands: usize,
+    ) {
+        let grid = Grid::over([west, south, east, north], cell);
+        let held = &mut self.reliefs[slot % 2];
+        if !held.as_ref().is_some_and(|relief| relief.is_of(&grid, height)) {
+            *held = Some(LiveRelief::new(self.session.site(), grid, height, hand, hands));
+        }
+    }
+
+    /// Works out one layer of the relief in a slot; `false` when it is up to date.
+    pub fn step_relief(&mut self, slot: usize) -> bool {
+        let site = self.session.site();
+        self.reliefs[slot % 2].as_mut().is_some_and(|relief| relief.step(site))
+    }
+
+    /// The best density of each cell, px/m, rows from south to north; zero where none of the heads sees.
+    pub fn relief(&self, slot: usize) -> Vec<f32> {
+        self.reliefs[slot % 2].as_ref().map(|relief| relief.relief().best().to_vec()).unwrap_or_default()
+    }
+}
+
+fn read<T: for<'a> serde::Deserialize<'a>>(json: &str) -> Result<T, Refused> {
+    read_json(json).map_err(|faults| refused(&faults))
+}
+
+fn refused(faults: &[Fault]) -> Refused {
+    serde_json::to_string(faults).unwrap_or_default()
+}

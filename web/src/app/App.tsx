@@ -1,0 +1,41 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { App as AntApp, ConfigProvider } from "antd";
+import { useEffect } from "react";
+import { Route, Router, Switch } from "wouter";
+import { useHashLocation } from "wouter/use-hash-location";
+import { useSettings } from "../keep/settings";
+import { SitesPage } from "../sites/SitesPage";
+import { SitePage } from "./SitePage";
+import { themeOf } from "./theme";
+
+const queries = new QueryClient();
+
+export function App() {
+  const dark = useSettings((settings) => settings.dark);
+  useEffect(() => {
+    document.documentElement.dataset["light"] = dark ? "night" : "day";
+  }, [dark]);
+  return (
+    <ConfigProvider theme={themeOf(dark)}>
+      <AntApp component={false}>
+        <QueryClientProvider client={queries}>
+          <Router hook={useHashLocation}>
+            <Switch>
+              <Route<{ id: string; step?: string; item?: string }> path="/site/:id/survey/:step?/:item?">
+                {({ id, step, item }) => (
+                  <SitePage key={id} id={id} stage="survey" step={step ?? null} item={item ?? null} />
+                )}
+              </Route>
+              <Route path="/site/:id">
+                {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
+              </Route>
+              <Route>
+                <SitesPage />
+              </Route>
+            </Switch>
+          </Router>
+        </QueryClientProvider>
+      </AntApp>
+    </ConfigProvider>
+  );
+}

@@ -1,0 +1,23 @@
+import "@fontsource/barlow/400.css";
+import "@fontsource/barlow/500.css";
+import "@fontsource/barlow/600.css";
+import "@fontsource/barlow-semi-condensed/500.css";
+import "@fontsource/barlow-semi-condensed/600.css";
+import "@fontsource/ibm-plex-mono/400.css";
+import "@fontsource/ibm-plex-mono/600.css";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { startCore } from "../core/port";
+import { App } from "./App";
+import "../ui/ui.css";
+import "./paper.css";
+
+startCore();
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,99 @@
+/**
+ * A worker that follows a site. Whoever asks says which state of the site the question is about; the worker is told what
+ * changed since the last one, so that an answer is always of the state that was asked about.
+ */
+import { Refused } from "./errors";
+import type { Reply, Request } from "./messages";
+import { siteChange } from "./siteChange";
+import type { Ask, Fault, SiteFile } from "./types";
+
+type Job = Pick<Request, "relief"> & { asks: Ask[] };
+
+/** How a worker is made; the tests put something of their own in its place. */
+export interface WorkerLike {
+  postMessage(message: unknown): void;
+  terminate(): void;
+  onmessage: ((event: MessageEvent<Reply>) => void) | null;
+}
+
+interface Waiting {
+  site: SiteFile;
+  job: Job;
+  settle(reply: Reply): void;
+  fail(error: Error): void;
+}
+
+export class Follower {
+  private worker: WorkerLike | null = null;
+  /** The state that the worker will hold once it has worked through what was posted; null where that is not sure. */
+  private held: { site: SiteFile; state: number } | null = null;
+  private last = 0;
+  private readonly waiting = new Map<number, Waiting>();
+
+  constructor(private readonly make: () => WorkerLike) {}
+
+  /** Starts the worker, if it does not run yet. */
+  start(): void {
+    if (this.worker) return;
+    this.worker = this.make();
+    this.worker.onmessage = ({ data }) => this.settle(data);
+  }
+
+  /** The state that it follows, if it has been asked about one. */
+  get site(): SiteFile | null {
+    return this.held?.site ?? null;
+  }
+
+  /** Whether something is under way. */
+  get busy(): boolean {
+    return this.waiting.size > 0;
+  }
+
+  /** Asks about a state of a site. Rejects with `Refused` for a state, or a question, that makes no sense. */
+  run(site: SiteFile, job: Job): Promise<Reply> {
+    this.start();
+    return new Promise<Reply>((settle, fail) => this.post({ site, job, settle, fail }, this.held));
+  }
+
+  /** Ends the worker at once; what it was asked is never answered. The next question starts another. */
+  stop(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.held = null;
+    const dropped = [...this.waiting.values()];
+    this.waiting.clear();
+    for (const { settle } of dropped) settle({ id: 0, answers: [], dropped: true });
+  }
+
+  private post(waiting: Waiting, from: { site: SiteFile; state: number } | null): void {
+    const { site, job } = waiting;
+    const id = ++this.last;
+    const request: Request = {
+      id,
+      state: id,
+      base: from?.state ?? 0,
+      asks: job.asks.map((ask) => JSON.stringify(ask)),
+      ...(job.relief ? { relief: job.relief } : {}),
+    };
+    const change = from && siteChange(from.site, site);
+    if (!from) request.open = JSON.stringify(site);
+    else if (change) request.change = JSON.stringify(change);
+    // Messages are worked through in order: the next change is reckoned from this state.
+    this.held = { site, state: id };
+    this.waiting.set(id, waiting);
+    this.worker?.postMessage(request);
+  }
+
+  private settle(reply: Reply): void {
+    const waiting = this.waiting.get(reply.id);
+    if (!waiting) return;
+    this.waiting.delete(reply.id);
+    if (reply.outOfStep) this.post(waiting, null);
+    else if (reply.refused === undefined) waiting.settle(reply);
+    else {
+      // A refused change leaves the worker where it was; a refused question does not. Opening anew is right for both.
+      this.held = null;
+      waiting.fail(new Refused(JSON.parse(reply.refused) as Fault[]));
+    }
+  }
+}

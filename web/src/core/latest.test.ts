@@ -1,0 +1,98 @@
+import { describe, expect, it } from "vitest";
+import { Latest } from "./latest";
+import { sightsOf } from "./useSights";
+import { Refused } from "./errors";
+import { cellsOver } from "./useRelief";
+import type { Sights, SiteFile } from "./types";
+
+/** A worker whose answers come when the test says so. */
+function slow() {
+  const asked: { wish: number; answer(value: string): void }[] = [];
+  const told: [number, string][] = [];
+  const latest = new Latest<number, string>(
+    (wish) => new Promise((answer) => asked.push({ wish, answer })),
+    (wish, answer) => told.push([wish, answer]),
+  );
+  return { asked, told, latest };
+}
+
+const turn = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
+
+describe("the latest wish", () => {
+  it("goes next, those between are never worked on, and every answer is told with its own wish", async () => {
+    const { asked, told, latest } = slow();
+    for (const wish of [1, 2, 3, 4]) latest.want(wish);
+    expect(asked.map((job) => job.wish)).toEqual([1]);
+    asked[0]?.answer("one");
+    await turn();
+    expect(asked.map((job) => job.wish)).toEqual([1, 4]);
+    asked[1]?.answer("four");
+    await turn();
+    expect([told, latest.idle]).toEqual([
+      [
+        [1, "one"],
+        [4, "four"],
+      ],
+      true,
+    ]);
+  });
+
+  it("tells nothing after it was stopped", async () => {
+    const { asked, told, latest } = slow();
+    latest.want(1);
+    latest.want(2);
+    latest.stop();
+    asked[0]?.answer("one");
+    await turn();
+    expect([told, asked.length]).toEqual([[], 1]);
+  });
+});
+
+describe("sights", () => {
+  const site: SiteFile = {
+    format: "bright-angle/site",
+    version: 1,
+    name: "Yard",
+    obstacles: [],
+    targets: [],
+    cameras: [],
+  };
+  const wish = { site, target: "t1", camera: "c1", head: null };
+
+  it("are asked with a head only when all of it is known", async () => {
+    const asked: unknown[] = [];
+    const ask = (...args: unknown[]): Promise<Sights> => {
+      asked.push(args.slice(1));
+      return Promise.resolve({} as Sights);
+    };
+    await sightsOf(ask, wish);
+    await sightsOf(ask, { ...wish, head: "h1" });
+    expect(asked).toEqual([
+      ["t1", null],
+      ["t1", { camera: "c1", head: "h1" }],
+    ]);
+  });
+
+  it("say the faults of a site that makes no sense", async () => {
+    const faults = [{ path: "cameras[0].height_m", message: "is outside" }];
+    expect(await sightsOf(() => Promise.reject(new Refused(faults)), wish)).toEqual({ sights: null, faults });
+  });
+});
+
+describe("the cells over a plan", () => {
+  it("cover it with a margin and keep their places when it moves by whole cells", () => {
+    const at = (x: number): ReturnType<typeof cellsOver> =>
+      cellsOver({ centre: [x, 40], scale: 10, size: [600, 400] }, 5, 1.6);
+    const [one, other] = [at(60), at(60.5)];
+    expect([one.cell, one.west <= 30, one.east >= 90, one.south <= 20, one.north >= 60]).toEqual([
+      0.5,
+      true,
+      true,
+      true,
+      true,
+    ]);
+    expect(other.west - one.west).toBeCloseTo(0.5, 9);
+    expect((((one.west / one.cell) % 1) + 1) % 1).toBeCloseTo(0, 9);
+    expect(Math.round((one.east - one.west) / one.cell)).toBe(Math.round((other.east - other.west) / other.cell));
+  });
+});

@@ -1,0 +1,46 @@
+/** What goes to a worker that holds the core, and what comes back. Texts are JSON. */
+
+/** Bounds and cells of a relief, m. */
+export interface ReliefWish {
+  west: number;
+  south: number;
+  east: number;
+  north: number;
+  cell: number;
+  height: number;
+}
+
+export interface Request {
+  id: number;
+  /** The state that the question is about, by a number of its own. */
+  state: number;
+  /** The state that a change, or no change, is reckoned from; a worker that holds another one is out of step. */
+  base: number;
+  /** A site file to open; or */
+  open?: string;
+  /** a change of the one that is open. */
+  change?: string;
+  /** Questions. */
+  asks: string[];
+  /** A relief of this worker's share of the heads. */
+  relief?: { wish: ReliefWish; slot: number; hand: number; hands: number };
+}
+
+export interface Reply {
+  id: number;
+  /** The answers, in the order of the questions. */
+  answers: string[];
+  /** The worker holds another state than the one that was reckoned from: it has to be opened anew. */
+  outOfStep?: boolean;
+  /** The faults of what was refused. */
+  refused?: string;
+  /** The best density of each cell. */
+  best?: Float32Array;
+  /** Something newer was wished for before this was done. */
+  dropped?: boolean;
+}
+
+/** The first message to a worker: the compiled module. */
+export interface Start {
+  module: WebAssembly.Module;
+}

@@ -1,0 +1,145 @@
+/**
+ * The one door to the computation: the core, compiled for the browser, in workers of its own. One follows the hand; a few
+ * share the relief; one thinks about ways and is stopped when its question is out of date.
+ */
+import coreUrl from "./made/core_bg.wasm?url";
+import { Follower, type WorkerLike } from "./follower";
+import type { Reply, ReliefWish } from "./messages";
+import type {
+  Aim,
+  Ask,
+  Camera,
+  FirstAnswer,
+  Guide,
+  Line,
+  Model,
+  Point,
+  ReadCsv,
+  Reading,
+  Sights,
+  SiteFile,
+  Survey,
+  TakenShot,
+  Task,
+  Units,
+  Ways,
+  WorldFile,
+} from "./types";
+
+/** How many workers share a relief: one core is left for the hand and the screen. */
+const RELIEF_HANDS = Math.min(
+  Math.max((typeof navigator === "undefined" ? 2 : navigator.hardwareConcurrency) - 1, 1),
+  3,
+);
+
+let compiled: Promise<WebAssembly.Module> | null = null;
+
+function moduleOf(): Promise<WebAssembly.Module> {
+  compiled ??= WebAssembly.compileStreaming(fetch(coreUrl)).catch((error: unknown) => {
+    // Without a connection it is tried again by whoever asks next.
+    compiled = null;
+    throw error;
+  });
+  return compiled;
+}
+
+function makeWorker(): WorkerLike {
+  const worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+  moduleOf().then(
+    (module) => worker.postMessage({ module }),
+    () => undefined,
+  );
+  return worker;
+}
+
+const hand = new Follower(makeWorker);
+const thinker = new Follower(makeWorker);
+const reliefHands = Array.from({ length: RELIEF_HANDS }, () => new Follower(makeWorker));
+
+/** Gets the core ready before it is needed. */
+export function startCore(): void {
+  hand.start();
+  for (const relief of reliefHands) relief.start();
+  thinker.start();
+}
+
+async function ask<T>(site: SiteFile, question: Ask): Promise<T> {
+  const reply = await hand.run(site, { asks: [question] });
+  return JSON.parse(reply.answers[0] ?? "null") as T;
+}
+
+/** A site of nothing, for questions that are about none. */
+const NO_SITE: SiteFile = {
+  format: "bright-angle/site",
+  version: 1,
+  name: "No site",
+  obstacles: [],
+  targets: [],
+  cameras: [],
+};
+
+/** The best density of each cell of a grid, with the state of the site that it is of. */
+export interface Raster {
+  wish: ReliefWish;
+  columns: number;
+  rows: number;
+  /** px/m, rows from south to north; zero where no head sees. */
+  values: Float32Array;
+}
+
+export const core = {
+  sights: (site: SiteFile, target: string | null, head: { camera: string; head: string } | null): Promise<Sights> =>
+    ask(site, { ask: "sights", target, head }),
+  survey: (site: SiteFile): Promise<Survey> => ask(site, { ask: "survey" }),
+  firstAnswer: (
+    site: SiteFile,
+    asked: { slant_m: number; spot_height_m: number; target_height_m: number; task: Task },
+  ): Promise<FirstAnswer> => ask(site, { ask: "first_answer", ...asked }),
+  reading: (site: SiteFile, shot: TakenShot): Promise<Reading> => ask(site, { ask: "reading", shot }),
+  readReadings: (site: SiteFile, csv: string): Promise<ReadCsv> => ask(site, { ask: "read_readings", csv }),
+  writeReadings: (site: SiteFile): Promise<string> => ask(site, { ask: "write_readings" }),
+  worldFile: (site: SiteFile, text: string, share: number): Promise<WorldFile> =>
+    ask(site, { ask: "world_file", text, share }),
+  aim: (site: SiteFile, line: Line): Promise<Aim> => ask(site, { ask: "aim", line }),
+  slant: (site: SiteFile, line: Line, slant_m: number): Promise<Point[]> =>
+    ask(site, { ask: "slant", camera: line.camera, target: line.target, slant_m }),
+  model: (site: SiteFile, camera: string, model: string): Promise<Camera> => ask(site, { ask: "model", camera, model }),
+  newCamera: (site: SiteFile, at: Point, reach_m: number, target: string | null): Promise<Camera> =>
+    ask(site, { ask: "new_camera", at, reach_m, target }),
+  catalogue: (): Promise<Model[]> => ask(hand.site ?? NO_SITE, { ask: "catalogue" }),
+  guide: (): Promise<Guide> => ask(hand.site ?? NO_SITE, { ask: "guide" }),
+
+  /** The ways to keep a sight line; null if something newer was asked before they were found. */
+  async ways(site: SiteFile, line: Line, units: Units): Promise<Ways | null> {
+    if (thinker.busy) thinker.stop();
+    const reply = await thinker.run(site, { asks: [{ ask: "ways", line, units }] });
+    return reply.dropped ? null : (JSON.parse(reply.answers[0] ?? "null") as Ways);
+  },
+
+  /** Stops thinking about ways, whose answer nobody waits for any more. */
+  dropWays(): void {
+    if (thinker.busy) thinker.stop();
+  },
+
+  /** The relief of a site; null if something newer was wished before it was done. The slot keeps what is worked out for the next time. */
+  async relief(site: SiteFile, wish: ReliefWish, slot: 0 | 1): Promise<Raster | null> {
+    const replies = await Promise.all(
+      reliefHands.map((follower, place) =>
+        follower.run(site, { asks: [], relief: { wish, slot, hand: place, hands: RELIEF_HANDS } }),
+      ),
+    );
+    return merged(wish, replies);
+  },
+};
+
+function merged(wish: ReliefWish, replies: Reply[]): Raster | null {
+  const [first, ...others] = replies;
+  if (!first?.best || replies.some((reply) => reply.dropped || !reply.best)) return null;
+  const values = first.best;
+  for (const { best } of others)
+    if (best)
+      for (let cell = 0; cell < values.length; cell++)
+        if ((best[cell] ?? 0) > (values[cell] ?? 0)) values[cell] = best[cell] ?? 0;
+  const columns = Math.max(Math.ceil((wish.east - wish.west) / wish.cell - 1e-9), 1);
+  return { wish, columns, rows: values.length / columns, values };
+}

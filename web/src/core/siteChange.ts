@@ -1,0 +1,36 @@
+/** What is different between two states of a site, by identity: states share what did not change. */
+import type { SiteChange, SiteFile } from "./types";
+
+interface Named {
+  id: string;
+}
+
+const LISTS = ["obstacles", "targets", "cameras", "spots", "readings"] as const;
+
+/** The change that leads from one state to another; null if there is none. */
+export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
+  if (from === to) return null;
+  const change: SiteChange = {};
+  if (from.name !== to.name || from.rules !== to.rules || from.brief !== to.brief || from.drawing !== to.drawing) {
+    change.head = {
+      name: to.name,
+      ...(to.rules ? { rules: to.rules } : {}),
+      brief: to.brief ?? null,
+      drawing: to.drawing ?? null,
+    };
+  }
+  for (const list of LISTS) {
+    const different = listChange<Named>(from[list] ?? [], to[list] ?? []);
+    if (different) Object.assign(change, { [list]: different });
+  }
+  return Object.keys(change).length > 0 ? change : null;
+}
+
+function listChange<T extends Named>(from: T[], to: T[]): { order?: string[]; put: T[] } | null {
+  if (from === to) return null;
+  const held = new Map(from.map((item) => [item.id, item]));
+  const put = to.filter((item) => held.get(item.id) !== item);
+  const sameOrder = from.length === to.length && from.every((item, place) => item.id === to[place]?.id);
+  if (sameOrder) return put.length > 0 ? { put } : null;
+  return { order: to.map((item) => item.id), put };
+}

@@ -1,0 +1,52 @@
+/** The names of the API's types, which are generated from the server's OpenAPI document. */
+import type { components } from "./api";
+
+type Schemas = components["schemas"];
+
+export type SiteFile = Schemas["SiteFile"];
+export type Target = Schemas["Target"];
+export type Camera = Schemas["Camera"];
+export type CameraHead = Schemas["CameraHead"];
+export type Obstacle = Schemas["Obstacle"];
+export type Model = Schemas["Model"];
+export type Task = Schemas["Task"];
+export type Subject = Schemas["Subject"];
+export type Verdict = Schemas["Verdict"];
+export type SightLine = Schemas["SightLine"];
+export type RuleResult = Schemas["RuleResult"];
+export type RuleName = Schemas["RuleName"];
+export type TargetResult = Schemas["TargetResult"];
+export type HeadResult = Schemas["HeadResult"];
+export type Section = Schemas["Section"];
+export type SiteChange = Schemas["SiteChange"];
+export type Ask = Schemas["Ask"];
+export type Sights = Schemas["Sights"];
+export type Aim = Schemas["Aim"];
+export type Guide = Schemas["Guide"];
+export type TakenShot = Schemas["TakenShot"];
+export type HeadRef = Schemas["HeadRef"];
+export type Ways = Schemas["Ways"];
+export type Way = Schemas["Way"];
+export type Units = Schemas["Units"];
+export type Line = Schemas["Question"];
+export type Fault = Schemas["Fault"];
+export type SiteHead = Schemas["SiteHead"];
+export type Revision = Schemas["Revision"];
+export type RevisionHead = Schemas["RevisionHead"];
+export type Conflict = Schemas["Conflict"];
+export type Survey = Schemas["Survey"];
+export type Todo = Schemas["Todo"];
+export type Adjustment = Schemas["Adjustment"];
+export type FirstAnswer = Schemas["FirstAnswer"];
+export type Measured = Schemas["Measured"];
+export type MeasureRequest = Schemas["MeasureRequest"];
+export type ReadCsv = Schemas["ReadCsv"];
+export type WorldFile = Schemas["WorldFile"];
+export type PictureHead = Schemas["PictureHead"];
+export type Spot = Schemas["Spot"];
+export type Reading = Schemas["Reading"];
+export type Brief = Schemas["Brief"];
+export type SiteDrawing = Schemas["SiteDrawing"];
+export type Photo = Schemas["Photo"];
+/** Metres east and north, or px right and down. */
+export type Point = [number, number];

@@ -1,0 +1,33 @@
+/** What the core ships with: the catalogue of models, and the guide to what is asked and usual. Asked once. */
+import { useEffect, useState } from "react";
+import { core } from "./port";
+import type { Guide, Model } from "./types";
+
+function once<T>(ask: () => Promise<T>): () => T | null {
+  let asked: Promise<T> | null = null;
+  let known: T | null = null;
+  return () => {
+    const [found, setFound] = useState<T | null>(known);
+    useEffect(() => {
+      if (known) return;
+      let current = true;
+      asked ??= ask();
+      asked.then(
+        (answer) => {
+          known = answer;
+          if (current) setFound(answer);
+        },
+        () => {
+          asked = null;
+        },
+      );
+      return () => {
+        current = false;
+      };
+    }, []);
+    return found;
+  };
+}
+
+export const useCatalogue: () => Model[] | null = once(core.catalogue);
+export const useGuide: () => Guide | null = once(core.guide);

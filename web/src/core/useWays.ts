@@ -1,0 +1,36 @@
+/** The ways to keep the sight line in hand, asked once the site has come to rest. */
+import { useEffect, useState } from "react";
+import { core } from "./port";
+import type { Line, SiteFile, Units, Ways } from "./types";
+
+/** How long the site must rest before ways are asked for, ms. */
+const REST = 180;
+
+export type WaysState = { kind: "none" } | { kind: "asking" } | { kind: "found"; ways: Ways };
+
+const NONE: WaysState = { kind: "none" };
+const ASKING: WaysState = { kind: "asking" };
+
+export function useWays(site: SiteFile, line: Line | null, wanted: boolean, units: Units): WaysState {
+  const { camera, head, target } = line ?? {};
+  const key = wanted && camera && head && target ? `${camera}/${head}/${target}/${units}` : "";
+  const [answer, setAnswer] = useState<{ site: SiteFile; key: string; state: WaysState } | null>(null);
+  useEffect(() => {
+    if (!key || !camera || !head || !target) return;
+    let current = true;
+    const timer = window.setTimeout(() => {
+      core
+        .ways(site, { camera, head, target }, units)
+        .then((ways) => current && ways && setAnswer({ site, key, state: { kind: "found", ways } }))
+        // A site that makes no sense has no ways: the screen says so elsewhere.
+        .catch(() => undefined);
+    }, REST);
+    return () => {
+      current = false;
+      window.clearTimeout(timer);
+      core.dropWays();
+    };
+  }, [site, camera, head, target, units, key]);
+  if (!key) return NONE;
+  return answer && answer.site === site && answer.key === key ? answer.state : ASKING;
+}

@@ -1,0 +1,134 @@
+/** The worker: holds one session of the core and answers about it. */
+import init, { Core } from "./made/core";
+import type { Reply, Request, Start } from "./messages";
+
+let core: Core | null = null;
+/** The state that the session is in. */
+let state = 0;
+/** Questions may come before the module does: they wait for it. */
+let begin: (module: WebAssembly.Module) => void = () => undefined;
+const ready = new Promise<WebAssembly.Module>((resolve) => {
+  begin = resolve;
+})
+  .then((module) => init({ module_or_path: module }))
+  .then(warmUp);
+/** The newest wish for a relief; one that is not the newest any more ends. */
+let newest = 0;
+
+/** How long a relief is worked on before new messages are looked at, ms. */
+const SLICE = 6;
+const pause = new MessageChannel();
+const resume: (() => void)[] = [];
+pause.port1.onmessage = () => resume.shift()?.();
+const nextTurn = (): Promise<void> =>
+  new Promise((done) => {
+    resume.push(done);
+    pause.port2.postMessage(null);
+  });
+
+self.onmessage = ({ data }: MessageEvent<Start | Request>): void => {
+  if ("module" in data) begin(data.module);
+  else void ready.then(() => answer(data));
+};
+
+async function answer(request: Request): Promise<void> {
+  const reply: Reply = { id: request.id, answers: [] };
+  try {
+    if (request.open !== undefined) {
+      const opened = Core.open(request.open);
+      core?.free();
+      core = opened;
+    } else if (request.base !== state) {
+      return post({ ...reply, outOfStep: true });
+    }
+    if (request.change !== undefined) core?.change(request.change);
+    state = request.state;
+    for (const ask of request.asks) reply.answers.push(core?.ask(ask) ?? "null");
+  } catch (thrown) {
+    reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
+  }
+  if (request.relief && reply.refused === undefined) await workOutRelief(request, request.relief, reply);
+  post(reply);
+}
+
+async function workOutRelief(
+  request: Request,
+  { wish, slot, hand, hands }: NonNullable<Request["relief"]>,
+  reply: Reply,
+): Promise<void> {
+  newest = request.id;
+  core?.want_relief(slot, wish.west, wish.south, wish.east, wish.north, wish.cell, wish.height, hand, hands);
+  let began = performance.now();
+  while (core?.step_relief(slot)) {
+    if (performance.now() - began < SLICE) continue;
+    await nextTurn();
+    if (newest !== request.id) {
+      reply.dropped = true;
+      return;
+    }
+    began = performance.now();
+  }
+  reply.best = core?.relief(slot) ?? new Float32Array();
+}
+
+function post(reply: Reply): void {
+  self.postMessage(reply, { transfer: reply.best ? [reply.best.buffer as ArrayBuffer] : [] });
+}
+
+/** Runs what will be asked for once, so that the first question of a hand finds compiled code. */
+function warmUp(): void {
+  const site = {
+    format: "bright-angle/site",
+    version: 1,
+    name: "Warm-up",
+    obstacles: [
+      {
+        id: "o1",
+        name: "O",
+        kind: "building",
+        outline: [
+          [3, 3],
+          [5, 3],
+          [5, 5],
+          [3, 5],
+        ],
+        top_m: 3,
+      },
+    ],
+    targets: [
+      {
+        id: "t1",
+        name: "T",
+        subject: "face",
+        task: "identify",
+        shape: { kind: "point", points: [[1, 12]] },
+        height_m: 1.6,
+      },
+    ],
+    cameras: [
+      {
+        id: "c1",
+        name: "C",
+        position: [0, 0],
+        height_m: 3,
+        model: {
+          name: "M",
+          form: "bullet",
+          sensor: { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 },
+          lens: { focal_min_mm: 2.8, focal_max_mm: 2.8, hfov_at_min_deg: 103 },
+        },
+        heads: [{ id: "h1", pan_deg: 0, tilt_deg: 10, focal_mm: 2.8 }],
+      },
+    ],
+  };
+  const warm = Core.open(JSON.stringify(site));
+  const head = { camera: "c1", head: "h1" };
+  for (let turn = 0; turn < 12; turn++) {
+    for (const camera of site.cameras) for (const head of camera.heads) head.pan_deg = turn;
+    warm.change(JSON.stringify({ cameras: { put: site.cameras } }));
+    warm.ask(JSON.stringify({ ask: "sights", target: "t1", head }));
+  }
+  warm.want_relief(0, -20, -20, 20, 20, 0.5, 1.6, 0, 1);
+  while (warm.step_relief(0));
+  warm.free();
+}

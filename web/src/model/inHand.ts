@@ -1,0 +1,30 @@
+/** What is in hand: a promise, a head, an obstacle, something to be placed. */
+import { create } from "zustand";
+import type { HeadRef } from "../core/types";
+
+interface InHand {
+  target: string | null;
+  head: HeadRef | null;
+  obstacle: string | null;
+  placing: "target" | "camera" | "obstacle" | null;
+  /** Takes a promise; its best head follows unless one is named. */
+  takeTarget(target: string | null, head?: HeadRef | null): void;
+  takeHead(head: HeadRef | null): void;
+  /** Takes an obstacle, beside the sight line in hand. */
+  takeObstacle(obstacle: string | null): void;
+  place(what: InHand["placing"]): void;
+  drop(): void;
+}
+
+const free = { placing: null, obstacle: null };
+
+export const useInHand = create<InHand>((set) => ({
+  target: null,
+  head: null,
+  ...free,
+  takeTarget: (target, head = null) => set({ ...free, target, head }),
+  takeHead: (head) => set({ ...free, head }),
+  takeObstacle: (obstacle) => set({ ...free, obstacle }),
+  place: (placing) => set({ ...free, placing }),
+  drop: () => set({ ...free, target: null, head: null }),
+}));

@@ -1,0 +1,83 @@
+/** Edits of targets, each a plain function on the draft that is being changed. */
+import type { Point, SiteFile, Target } from "../core/types";
+import { middle, targetOf } from "./lookups";
+import { freshId, plain, roundPoint, shifted } from "./points";
+import { forgetReadings } from "./spots";
+
+export function addTarget(site: SiteFile, at: Point): string {
+  const id = freshId("t", site.targets);
+  site.targets.push({
+    id,
+    name: `Target ${site.targets.length + 1}`,
+    subject: "face",
+    task: "identify",
+    shape: { kind: "point", points: [roundPoint(at)] },
+    height_m: 1.6,
+    facing_deg: null,
+    speed_mps: 0,
+    heads_wanted: 1,
+    distance: { how: "plan" },
+  });
+  return id;
+}
+
+/** A copy beside the original, with an id and a name of its own. */
+export function duplicateTarget(site: SiteFile, id: string): string | null {
+  const target = targetOf(site, id);
+  if (!target) return null;
+  const copy = structuredClone(plain(target));
+  copy.id = freshId("t", site.targets);
+  copy.name = `${target.name} (copy)`.slice(0, 200);
+  moveTarget(copy, 1, -1);
+  site.targets.push(copy);
+  return copy.id;
+}
+
+export function moveTarget(target: Target, east: number, north: number, decimals = 2): void {
+  target.shape.points = shifted(target.shape.points, east, north, decimals);
+  // What an adjustment found was found for another place.
+  target.distance = { how: target.distance?.how ?? "plan" };
+}
+
+/** Moves a target so that its middle lies at a place. */
+export function moveTargetTo(site: SiteFile, id: string, to: Point): void {
+  const moved = targetOf(site, id);
+  if (!moved) return;
+  const from = middle(moved);
+  moveTarget(moved, to[0] - from[0], to[1] - from[1]);
+}
+
+/** Puts a target's points where the core says that they are at a measured distance. */
+export function setMeasured(site: SiteFile, id: string, points: Point[]): void {
+  const target = targetOf(site, id);
+  if (!target) return;
+  target.shape.points = points;
+  target.distance = { how: "laser" };
+}
+
+/** Takes a target out, with the readings to and from it. */
+export function removeTarget(site: SiteFile, id: string): void {
+  site.targets = site.targets.filter((target) => target.id !== id);
+  forgetReadings(site, id);
+}
+
+/** Gives a target another shape about the same place. Readings go to points: a line or an area has none. */
+export function setShape(site: SiteFile, target: Target, kind: Target["shape"]["kind"]): void {
+  if (kind !== "point") forgetReadings(site, target.id);
+  target.distance = { how: target.distance?.how ?? "plan" };
+  const [x, y] = middle(target);
+  const points: Record<typeof kind, Point[]> = {
+    point: [[x, y]],
+    line: [
+      [x - 2, y],
+      [x + 2, y],
+    ],
+    area: [
+      [x - 2, y - 2],
+      [x + 2, y - 2],
+      [x + 2, y + 2],
+      [x - 2, y + 2],
+    ],
+  };
+  target.shape = { kind, points: points[kind].map(roundPoint) };
+}

@@ -1,0 +1,106 @@
+/** The sheet of a plan: one view and one gesture handler for all its layers, from the ground up. */
+import { Button } from "antd";
+import { memo, type ReactNode, useCallback, useEffect, useRef } from "react";
+import type { Point, SiteDrawing, SiteFile, Units } from "../core/types";
+import { HandlesProvider } from "../ui/Handle";
+import { DrawingImage } from "./layers/DrawingImage";
+import { Furniture, Grid } from "./layers/Furniture";
+import { usePlanView } from "./planView";
+import { type PlanView, fitting, toScreen, toSite, zoomed } from "./view";
+import { usePlanGestures } from "./usePlanGestures";
+import "./plan.css";
+
+interface Props {
+  site: SiteFile;
+  /** Names the site: another one is shown whole. */
+  id: string;
+  units: Units;
+  label: string;
+  /** What a tap puts down; without it a tap does nothing. */
+  onTap?: ((at: Point) => void) | undefined;
+  className?: string;
+  /** Between the ground and what stands on it: the relief. */
+  ground?: ReactNode;
+  /** What is drawn, from the ground up. */
+  layers(view: PlanView): ReactNode;
+  /** What lies over the drawing: legends, cards, words. */
+  children?: ReactNode;
+}
+
+export function Sheet({ site, id, units, label, onTap, className = "", ground, layers, children }: Props) {
+  const view = usePlanView();
+  const { svg, measured, handles } = usePlanGestures(site, id);
+  const tap = (at: Point): void => onTap?.(toSite(usePlanView.getState(), at));
+  const latest = useRef(site);
+  useEffect(() => {
+    latest.current = site;
+  });
+  const all = useCallback(() => {
+    const { size, set } = usePlanView.getState();
+    set(fitting(latest.current, size));
+  }, []);
+  return (
+    <div className={`plan ${className}`} ref={measured}>
+      <Ground view={view} drawing={site.drawing ?? null} units={units} />
+      {ground}
+      <svg
+        ref={svg}
+        className={onTap ? "plan-sheet plan-placing" : "plan-sheet"}
+        role="group"
+        tabIndex={0}
+        aria-label={label}
+        onClick={(event) => tap([event.nativeEvent.offsetX, event.nativeEvent.offsetY])}
+        onKeyDown={(event) => event.key === "Enter" && tap([view.size[0] / 2, view.size[1] / 2])}
+      >
+        <HandlesProvider value={handles}>{view.size[0] > 0 && layers(view)}</HandlesProvider>
+        {view.size[0] > 0 && <Furniture view={view} units={units} />}
+      </svg>
+      <Tools onZoom={zoom} onAll={all} />
+      {children}
+    </div>
+  );
+}
+
+/** Zooms about the middle. */
+function zoom(factor: number): void {
+  const view = usePlanView.getState();
+  view.set(zoomed(view, factor, toScreen(view, view.centre)));
+}
+
+const Tools = memo(function Tools({ onZoom, onAll }: { onZoom(factor: number): void; onAll(): void }) {
+  return (
+    <div className="plan-tools">
+      <Button size="small" aria-label="Zoom in" onClick={() => onZoom(1.4)}>
+        +
+      </Button>
+      <Button size="small" aria-label="Zoom out" onClick={() => onZoom(1 / 1.4)}>
+        −
+      </Button>
+      <Button size="small" onClick={onAll}>
+        All
+      </Button>
+    </div>
+  );
+});
+
+/** The picture from above and the grid, under everything. */
+const Ground = memo(function Ground({
+  view,
+  drawing,
+  units,
+}: {
+  view: PlanView;
+  drawing: SiteDrawing | null;
+  units: Units;
+}) {
+  return (
+    <svg className="plan-ground">
+      {view.size[0] > 0 && (
+        <>
+          <DrawingImage view={view} drawing={drawing} />
+          <Grid view={view} units={units} />
+        </>
+      )}
+    </svg>
+  );
+});

@@ -1,0 +1,70 @@
+/** What goes to the worker that makes charts, and what comes back. */
+import type { ReliefWish } from "../../core/messages";
+import type { Point } from "../../core/types";
+import type { PlanView } from "../view";
+
+/** The inks of the chart, as they stand in the stylesheet; workers and canvases do not read it. */
+export interface Inks {
+  pale: [number, number, number];
+  deep: [number, number, number];
+  ink: string;
+  paper: string;
+}
+
+/** How the chart lies under the plan. */
+export interface ChartView {
+  view: PlanView;
+  /** A picture lies beneath and shows through. */
+  over: boolean;
+  inks: Inks;
+  /** Pixels of the device per pixel. */
+  ratio: number;
+}
+
+/** A raster to make a chart of. */
+export interface ChartRequest {
+  id: number;
+  wish: ReliefWish;
+  columns: number;
+  rows: number;
+  values: Float32Array;
+  /** The needs that get a contour, px/m. */
+  needs: number[];
+  /** Pixels per metre that it is drawn at. */
+  scale: number;
+}
+
+/** The canvas comes first, then views and rasters; each raster is answered with its id once it is drawn. */
+export type ToChart = { canvas: OffscreenCanvas } | { show: ChartView } | { make: ChartRequest };
+
+/** A line of the chart, m east and north. */
+export type ChartLine = Point[];
+
+export interface Contour {
+  /** The need, px/m. */
+  need: number;
+  lines: ChartLine[];
+}
+
+/** A stroke across the shore: from the seen ground's edge towards what nothing sees. */
+export interface Hachure {
+  at: Point;
+  /** Towards the unseen side, of length one, m east and north. */
+  towards: Point;
+}
+
+/** A sounding: what the best head gives at a place, px/m. */
+export interface Sounding {
+  at: Point;
+  density: number;
+}
+
+/** A raster made ready to be drawn at any view of about its scale. */
+export interface Chart {
+  wish: ReliefWish;
+  /** The densities as they came, for the tint. */
+  tint: OffscreenCanvas;
+  contours: Contour[];
+  hachures: Hachure[];
+  soundings: Sounding[];
+}

@@ -1,0 +1,182 @@
+/** The plan of the Aim screen: relief of density, solids, targets and cameras, all of them to be taken by hand. */
+import { Button, Radio } from "antd";
+import { memo, useMemo, useState } from "react";
+import { useRelief } from "../../core/useRelief";
+import type { Shown } from "../../core/useSights";
+import type { Point, SiteFile, Target, Units } from "../../core/types";
+import { useSettings } from "../../keep/settings";
+import { useSite } from "../../keep/store";
+import { useInHand } from "../../model/inHand";
+import { cameraOf, middle, obstacleOf, targetOf } from "../../model/lookups";
+import { Sheet } from "../../plan/Sheet";
+import { CameraMark } from "../../plan/layers/CameraMark";
+import { PictureOutline, Relief } from "../../plan/layers/Relief";
+import { SightLineMark } from "../../plan/layers/SightLineMark";
+import { SolidCorners, Solids } from "../../plan/layers/Solids";
+import { SpotShape } from "../../plan/layers/SpotShape";
+import { TargetMark } from "../../plan/layers/TargetMark";
+import { usePlanView } from "../../plan/planView";
+import { type PlanView, toScreen } from "../../plan/view";
+import { formatLength } from "../../ui/length";
+import { density } from "../../ui/words";
+import { ObstacleCard } from "./ObstacleCard";
+import { planActions } from "./planActions";
+import { usePlacing } from "./usePlacing";
+
+export function AimPlan({ shown }: { shown: Shown }) {
+  const { site, sights } = shown;
+  const { units, dark } = useSettings();
+  const id = useSite((state) => state.open?.id) ?? "";
+  const { target, head, obstacle, placing, place } = useInHand();
+  const placeAt = usePlacing();
+  const [height, setHeight] = useState(1.6);
+  const needs = useNeeds(sights?.summary.targets ?? []);
+  const verdicts = useMemo(
+    () => new Map(sights?.summary.targets.map((result) => [result.target, result.verdict])),
+    [sights],
+  );
+  const inHand = obstacle ? obstacleOf(site, obstacle) : undefined;
+  const empty = site.targets.length + site.cameras.length === 0;
+  return (
+    <Sheet
+      site={site}
+      id={id}
+      units={units}
+      label={placing ? `Plan. Click or press Enter to place the ${placing}` : "Plan"}
+      onTap={placing ? placeAt : undefined}
+      ground={<SiteRelief site={site} height={height} needs={needs} dark={dark} />}
+      layers={(v) => (
+        <>
+          <Solids view={v} obstacles={site.obstacles} units={units} inHand={obstacle} actions={planActions.solids} />
+          <Spots view={v} spots={site.spots} />
+          {sights && head && <PictureOutline view={v} lines={sights.outline} />}
+          <LineInHand view={v} shown={shown} units={units} />
+          {site.cameras.map((camera) => (
+            <CameraMark
+              key={camera.id}
+              view={v}
+              camera={camera}
+              inHand={head?.camera === camera.id ? head.head : null}
+              actions={planActions.cameras}
+            />
+          ))}
+          {site.targets.map((t) => (
+            <TargetMark
+              key={t.id}
+              view={v}
+              target={t}
+              verdict={verdicts.get(t.id) ?? null}
+              inHand={t.id === target}
+              actions={planActions.targets}
+            />
+          ))}
+          {inHand && <SolidCorners view={v} obstacle={inHand} actions={planActions.corners} />}
+        </>
+      )}
+    >
+      <ReliefKey height={height} onHeight={setHeight} units={units} needs={needs} />
+      <ObstacleCard site={site} />
+      {placing && (
+        <div className="plan-banner" role="status">
+          Click where the {placing} {placing === "camera" ? "sits" : placing === "obstacle" ? "stands" : "is"}. Enter
+          takes the middle.
+          <Button size="small" onClick={() => place(null)}>
+            Leave it
+          </Button>
+        </div>
+      )}
+      {empty && !placing && (
+        <div className="plan-empty">
+          <p>An empty sheet. Begin with what must be seen.</p>
+          <Button type="primary" onClick={() => place("target")}>
+            Place the first target
+          </Button>
+        </div>
+      )}
+    </Sheet>
+  );
+}
+
+/** The needs that the promises use, from the least. */
+function useNeeds(results: { needs_px_per_m: number }[]): number[] {
+  const key = [...new Set(results.map((result) => result.needs_px_per_m))].sort((a, b) => a - b).join(" ");
+  return useMemo(() => (key === "" ? [] : key.split(" ").map(Number)), [key]);
+}
+
+function Spots({ view, spots = [] }: { view: PlanView; spots: SiteFile["spots"] }) {
+  return (
+    <g className="spots-known" aria-hidden="true">
+      {spots.map((spot, number) => (
+        <SpotShape key={spot.id} at={toScreen(view, spot.position)} place={number} />
+      ))}
+    </g>
+  );
+}
+
+/** The sight line in hand, between where its ends are now. */
+function LineInHand({ view, shown, units }: { view: PlanView; shown: Shown; units: Units }) {
+  const { site, sights, of } = shown;
+  const line = sights?.line;
+  const camera = line && cameraOf(site, line.camera);
+  const target = line && targetOf(site, line.target);
+  if (!line || !camera || !target) return null;
+  const same = of !== null && targetOf(of, target.id) === target;
+  return (
+    <SightLineMark
+      view={view}
+      from={camera.position as Point}
+      to={endOf(target, line.at as Point, same)}
+      line={line}
+      needEnds={sights.section?.need_ends ?? []}
+      units={units}
+    />
+  );
+}
+
+/** Where a line to a target ends: at the sample that decides, if that is of the target as it is now. */
+const endOf = (target: Target, at: Point, same: boolean): Point => (same ? at : middle(target));
+
+/** The relief of the site, by itself: it comes when it comes, and nothing else is drawn anew for it. */
+function SiteRelief({ site, height, needs, dark }: { site: SiteFile; height: number; needs: number[]; dark: boolean }) {
+  const view = usePlanView();
+  const relief = useRelief(site, view, height);
+  return (
+    <Relief
+      view={view}
+      raster={relief?.raster ?? null}
+      needs={needs}
+      over={site.drawing != null}
+      dark={dark}
+      settled={relief?.of === site}
+    />
+  );
+}
+
+const HEIGHTS = [0, 0.7, 1.6];
+
+/** How to read the relief, and at which height it is. */
+const ReliefKey = memo(function ReliefKey({
+  height,
+  onHeight,
+  units,
+  needs,
+}: {
+  height: number;
+  onHeight(height: number): void;
+  units: Units;
+  needs: number[];
+}) {
+  return (
+    <div className="relief-key">
+      <span>px/m, best of all heads{needs.length > 0 ? ` · lines at ${needs.map(density).join(", ")}` : ""}</span>
+      <Radio.Group
+        size="small"
+        optionType="button"
+        aria-label="Height of the relief"
+        value={height}
+        onChange={(event) => onHeight(event.target.value as number)}
+        options={HEIGHTS.map((value) => ({ value, label: value === 0 ? "ground" : formatLength(value, units, 1) }))}
+      />
+    </div>
+  );
+});

@@ -1,0 +1,46 @@
+/** All keys, on `?`. */
+import { Button, Modal } from "antd";
+import { create } from "zustand";
+
+export const useKeysHelp = create<{ open: boolean; show(open: boolean): void }>((set) => ({
+  open: false,
+  show: (open) => set({ open }),
+}));
+
+const KEYS: [string, string][] = [
+  ["← →", "turn the head in hand 1° (Shift ×10, Alt ×0.1)"],
+  ["↑ ↓", "tilt it 1° up, down (Shift ×10, Alt ×0.1)"],
+  ["[ ]", "shorter, longer focal length"],
+  ["PgUp PgDn", "raise, lower the camera"],
+  ["J K", "next, previous promise"],
+  ["T C O", "place a target, a camera, an obstacle: click on the plan, or Enter for its middle"],
+  ["Del", "take out the obstacle, or its corner, that has the focus"],
+  ["+ − 0", "zoom the plan in, out, show all"],
+  ["Ctrl ← → ↑ ↓", "move the plan"],
+  ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
+  ["Esc", "let go"],
+  ["?", "this list"],
+];
+
+export function KeysHelp() {
+  const { open, show } = useKeysHelp();
+  return (
+    <>
+      <Button size="small" ghost onClick={() => show(true)} aria-label="Keys">
+        ?
+      </Button>
+      <Modal open={open} onCancel={() => show(false)} footer={null} title="Keys">
+        <dl className="keys">
+          {KEYS.map(([key, does]) => (
+            <div key={key}>
+              <dt>
+                <kbd>{key}</kbd>
+              </dt>
+              <dd>{does}</dd>
+            </div>
+          ))}
+        </dl>
+      </Modal>
+    </>
+  );
+}

@@ -1,0 +1,148 @@
+/** The figures of the obstacle in hand. */
+import { Button, Input, Select, Switch } from "antd";
+import { useState } from "react";
+import type { Obstacle, SiteFile } from "../../core/types";
+import { useSettings } from "../../keep/settings";
+import { useSite } from "../../keep/store";
+import { useInHand } from "../../model/inHand";
+import { obstacleOf } from "../../model/lookups";
+import { duplicateObstacle, setFilled } from "../../model/obstacles";
+import { Measure, length, plain } from "../../ui/Measure";
+import { removeObstacle } from "./planActions";
+
+const KINDS: Obstacle["kind"][] = ["building", "wall", "fence", "tree", "glass", "vehicle", "other"];
+
+export function ObstacleCard({ site }: { site: SiteFile }) {
+  const { obstacle: id, takeObstacle } = useInHand();
+  const obstacle = id ? obstacleOf(site, id) : undefined;
+  if (!obstacle) return null;
+  return <Card key={obstacle.id} obstacle={obstacle} close={() => takeObstacle(null)} />;
+}
+
+function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
+  const units = useSettings((settings) => settings.units);
+  const edit = useSite((state) => state.edit);
+  const takeObstacle = useInHand((state) => state.takeObstacle);
+  const [typed, setTyped] = useState<string | null>(null);
+  const change = (says: string, recipe: (held: Obstacle) => void, turned = false): void =>
+    edit(
+      `${says}: ${obstacle.name}`.slice(0, 200),
+      (site) => {
+        const held = obstacleOf(site, obstacle.id);
+        if (held) recipe(held);
+      },
+      turned ? `obstacle-${says}-${obstacle.id}` : "",
+    );
+  const rename = (): void => {
+    const name = typed?.trim();
+    if (name && name !== obstacle.name)
+      change("Rename", (held) => {
+        held.name = name;
+      });
+    setTyped(null);
+  };
+  const duplicate = (): void => {
+    let copy = null as string | null;
+    edit(`Duplicate ${obstacle.name}`, (site) => {
+      copy = duplicateObstacle(site, obstacle.id);
+    });
+    if (copy) takeObstacle(copy);
+  };
+  const [base, top] = [obstacle.base_m ?? 0, obstacle.top_m];
+  return (
+    <section className="obstacle-card" aria-label={`Obstacle ${obstacle.name}`}>
+      <Input
+        size="small"
+        aria-label="Name of the obstacle"
+        maxLength={200}
+        value={typed ?? obstacle.name}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={rename}
+        onPressEnter={(event) => event.currentTarget.blur()}
+      />
+      <div className="pair">
+        <Select
+          size="small"
+          aria-label="Kind of obstacle"
+          value={obstacle.kind}
+          options={KINDS.map((kind) => ({ value: kind, label: kind }))}
+          onChange={(kind) =>
+            change("Change the kind", (held) => {
+              held.kind = kind;
+            })
+          }
+        />
+        <label className="switch-line">
+          <Switch
+            size="small"
+            checked={obstacle.closed !== false}
+            onChange={(filled) => change("Change the outline", (held) => setFilled(held, filled))}
+          />{" "}
+          filled
+        </label>
+      </div>
+      <div className="dials">
+        <Measure
+          label="Top"
+          value={top}
+          quantity={length(units)}
+          min={base + 0.01}
+          max={500}
+          onChange={(v, g) =>
+            change(
+              "Top",
+              (held) => {
+                held.top_m = v;
+              },
+              g,
+            )
+          }
+        />
+        <Measure
+          label="Underside"
+          value={base}
+          quantity={length(units)}
+          min={0}
+          max={top - 0.01}
+          onChange={(v, g) =>
+            change(
+              "Underside",
+              (held) => {
+                held.base_m = v;
+              },
+              g,
+            )
+          }
+        />
+        <Measure
+          label="See-through"
+          value={(obstacle.see_through ?? 0) * 100}
+          quantity={plain("%", 0, 10)}
+          min={0}
+          max={100}
+          hint="0 hides all, 100 hides nothing; over 50 it does not block but is named"
+          onChange={(v, g) =>
+            change(
+              "See-through",
+              (held) => {
+                held.see_through = v / 100;
+              },
+              g,
+            )
+          }
+        />
+      </div>
+      <div className="obstacle-card-foot">
+        <Button size="small" onClick={duplicate}>
+          Duplicate
+        </Button>
+        <Button size="small" danger onClick={() => removeObstacle(obstacle)}>
+          Delete
+        </Button>
+        <Button size="small" type="primary" onClick={close}>
+          Done
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,102 @@
+/** The limits that a site's verdicts are given under. */
+import { Drawer, Radio } from "antd";
+import type { SiteFile } from "../../core/types";
+import { useSettings } from "../../keep/settings";
+import { useSite } from "../../keep/store";
+import { Measure, length, plain } from "../../ui/Measure";
+
+type Rules = NonNullable<SiteFile["rules"]>;
+type Stated = NonNullable<Rules["uncertainties"]>;
+
+export function SiteRules({ close }: { close(): void }) {
+  const rules = useSite((state) => state.open?.site.rules) ?? {};
+  const edit = useSite((state) => state.edit);
+  const units = useSettings((settings) => settings.units);
+  const set = (says: string, change: Partial<Rules>): void =>
+    edit(says, (site) => {
+      site.rules = { ...site.rules, ...change };
+    });
+  const state = (change: Partial<Stated>): void =>
+    set("Change an uncertainty", { uncertainties: { ...rules.uncertainties, ...change } });
+  const stated = rules.uncertainties ?? {};
+  const angle = plain("°", 1, 0.5);
+  return (
+    <Drawer open title="Limits of this site" onClose={close} size={380}>
+      <div className="rules-form">
+        <h3>Table of needs</h3>
+        <Radio.Group
+          value={rules.needs ?? "2014"}
+          onChange={(event) => set("Change the table of needs", { needs: event.target.value as "2014" })}
+        >
+          <Radio value="2014">IEC 62676-4:2014</Radio>
+          <Radio value="2025">IEC 62676-4:2025, from memory</Radio>
+        </Radio.Group>
+        <h3>School of plate cameras</h3>
+        <Radio.Group
+          value={rules.plate_school ?? "level"}
+          onChange={(event) =>
+            set("Change the school of plate cameras", { plate_school: event.target.value as "level" })
+          }
+        >
+          <Radio value="level">Level: near plate height</Radio>
+          <Radio value="raised">Raised: 2 to 6 m up</Radio>
+        </Radio.Group>
+        <h3>Face seen from above</h3>
+        <div className="dials">
+          <Measure
+            label="Kept up to"
+            value={rules.face_kept_deg ?? 15}
+            quantity={angle}
+            min={0}
+            max={rules.face_tight_deg ?? 30}
+            onChange={(v) => set("Change a limit", { face_kept_deg: v })}
+          />
+          <Measure
+            label="Tight up to"
+            value={rules.face_tight_deg ?? 30}
+            quantity={angle}
+            min={rules.face_kept_deg ?? 15}
+            max={90}
+            onChange={(v) => set("Change a limit", { face_tight_deg: v })}
+          />
+        </div>
+        <h3>Stated uncertainties, ±</h3>
+        <div className="dials">
+          <Measure
+            label="Laser"
+            value={stated.laser_m ?? 0.05}
+            quantity={length(units)}
+            min={0}
+            max={10}
+            onChange={(v) => state({ laser_m: v })}
+          />
+          <Measure
+            label="Height"
+            value={stated.height_m ?? 0.05}
+            quantity={length(units)}
+            min={0}
+            max={10}
+            onChange={(v) => state({ height_m: v })}
+          />
+          <Measure
+            label="Aim"
+            value={stated.aim_deg ?? 1}
+            quantity={angle}
+            min={0}
+            max={45}
+            onChange={(v) => state({ aim_deg: v })}
+          />
+          <Measure
+            label="Guess"
+            value={(stated.guess_share ?? 0.1) * 100}
+            quantity={plain("%", 0, 1)}
+            min={0}
+            max={90}
+            onChange={(v) => state({ guess_share: v / 100 })}
+          />
+        </div>
+        <p className="fine">A firm can set its own. Verdicts hold these at their worst.</p>
+      </div>
+    </Drawer>
+  );
+}

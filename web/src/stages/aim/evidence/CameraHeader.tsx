@@ -1,0 +1,125 @@
+/** The camera in hand: its name, its model out of the catalogue, and what can be done with it. */
+import { Button, Dropdown, Input, Select } from "antd";
+import { memo, useState } from "react";
+import { core } from "../../../core/port";
+import { useCatalogue } from "../../../core/useStock";
+import { useSite } from "../../../keep/store";
+import { duplicateCamera, putCamera, setAim } from "../../../model/cameras";
+import { useInHand } from "../../../model/inHand";
+import { cameraOf } from "../../../model/lookups";
+
+interface Props {
+  /** The camera's id, its name, and what its model is called. */
+  id: string;
+  name: string;
+  model: string;
+  /** The id of the head in hand. */
+  head: string;
+}
+
+export const CameraHeader = memo(function CameraHeader({ id, name, model, head }: Props) {
+  const edit = useSite((state) => state.edit);
+  const { takeHead, target } = useInHand();
+  const [typed, setTyped] = useState<string | null>(null);
+  const rename = (): void => {
+    const wanted = typed?.trim();
+    if (wanted && wanted !== name)
+      edit(`Rename ${name}`, (site) => {
+        const c = cameraOf(site, id);
+        if (c) c.name = wanted;
+      });
+    setTyped(null);
+  };
+  const duplicate = (): void => {
+    let copy = null as string | null;
+    edit(`Duplicate ${name}`, (site) => {
+      copy = duplicateCamera(site, id);
+    });
+    if (copy) takeHead({ camera: copy, head });
+  };
+  const remove = (): void => {
+    edit(`Delete ${name}`, (site) => {
+      site.cameras = site.cameras.filter((c) => c.id !== id);
+    });
+    takeHead(null);
+  };
+  const aimAt = async (): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    if (!site || !target) return;
+    const aim = await core.aim(site, { camera: id, head: head, target });
+    edit(`Aim ${name} at the promise`, (draft) => setAim(draft, id, head, aim));
+  };
+  return (
+    <div className="camera-head">
+      <Input
+        size="small"
+        className="camera-title"
+        aria-label="Name of the camera"
+        value={typed ?? name}
+        maxLength={200}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={rename}
+        onPressEnter={(event) => event.currentTarget.blur()}
+      />
+      <ModelChoice id={id} name={name} model={model} />
+      <Dropdown
+        trigger={["click"]}
+        menu={{
+          items: [
+            { key: "aim", label: "Aim at the promise in hand", disabled: !target, onClick: () => void aimAt() },
+            { key: "duplicate", label: "Duplicate", onClick: duplicate },
+            { key: "delete", label: "Delete", danger: true, onClick: remove },
+          ],
+        }}
+      >
+        <Button size="small" type="text" aria-label={`More for ${name}`}>
+          ⋯
+        </Button>
+      </Dropdown>
+    </div>
+  );
+});
+
+/** The catalogue by build; a model that is in the site file only stays on top. */
+const ModelChoice = memo(function ModelChoice({
+  id,
+  name: camera,
+  model: held,
+}: {
+  id: string;
+  name: string;
+  model: string;
+}) {
+  const models = useCatalogue() ?? [];
+  const edit = useSite((state) => state.edit);
+  const forms = [...new Set(models.map((model) => model.form))];
+  const own = models.some((model) => model.name === held)
+    ? []
+    : [{ label: "In this site", options: [{ value: held, label: held }] }];
+  const choose = async (name: string): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    if (!site || name === held) return;
+    const changed = await core.model(site, id, name);
+    edit(`${camera}: ${name}`, (draft) => {
+      if (cameraOf(draft, id)) putCamera(draft, changed);
+    });
+  };
+  return (
+    <Select
+      size="small"
+      className="model-choice"
+      showSearch
+      aria-label="Model and lens"
+      value={held}
+      onChange={(name: string) => void choose(name)}
+      popupMatchSelectWidth={false}
+      options={[
+        ...own,
+        ...forms.map((form) => ({
+          label: form.replace("_", " "),
+          options: models.filter((m) => m.form === form).map((m) => ({ value: m.name, label: m.name })),
+        })),
+      ]}
+    />
+  );
+});

@@ -1,0 +1,175 @@
+/** The dials of the head in hand: height, bearing, tilt, focal length, and the distance as shot. */
+import { core } from "../../../core/port";
+import type { Camera, CameraHead, Line, Point, SightLine } from "../../../core/types";
+import { useSettings } from "../../../keep/settings";
+import { useSite } from "../../../keep/store";
+import { cameraOf, headOf } from "../../../model/lookups";
+import { setMeasured } from "../../../model/targets";
+import { Measure, length, plain } from "../../../ui/Measure";
+
+interface Props {
+  camera: Camera;
+  head: CameraHead;
+  line: Line | null;
+  result: SightLine | undefined;
+}
+
+export function Dials({ camera, head, line, result }: Props) {
+  const units = useSettings((settings) => settings.units);
+  const edit = useSite((state) => state.edit);
+  const lens = camera.model.lens;
+  const zoom = lens.focal_max_mm > lens.focal_min_mm;
+  const onCamera = (says: string, change: (c: Camera) => void, gesture: boolean): void =>
+    edit(
+      `${says} of ${camera.name}`,
+      (site) => {
+        const c = cameraOf(site, camera.id);
+        if (c) change(c);
+      },
+      gesture ? `dial-${says}-${camera.id}` : "",
+    );
+  const onHead = (says: string, change: (h: CameraHead) => void, gesture: boolean): void =>
+    edit(
+      `${says} of ${camera.name}`,
+      (site) => {
+        const h = headOf(site, camera.id, head.id);
+        if (h) change(h);
+      },
+      gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
+    );
+  const [east = 0, north = 0] = camera.position;
+  const move = (to: Point, gesture: boolean): void =>
+    onCamera(
+      "Place",
+      (c) => {
+        c.position = to;
+        delete c.spot;
+      },
+      gesture,
+    );
+  const shoot = async (of: Line, slant: number, gesture: boolean): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    if (!site) return;
+    const points = await core.slant(site, of, slant);
+    edit("Set the distance as measured", (draft) => setMeasured(draft, of.target, points), gesture ? "dial-shot" : "");
+  };
+  return (
+    <div className="dials dials-head">
+      <Measure
+        label="Height"
+        value={camera.height_m}
+        quantity={length(units)}
+        min={0.05}
+        max={500}
+        onChange={(v, g) =>
+          onCamera(
+            "Height",
+            (c) => {
+              c.height_m = v;
+            },
+            g,
+          )
+        }
+      />
+      <Measure
+        label="Bearing"
+        value={head.pan_deg}
+        quantity={plain("°", 1, 1)}
+        min={-360}
+        max={360}
+        hint="Clockwise from north"
+        onChange={(v, g) =>
+          onHead(
+            "Bearing",
+            (h) => {
+              h.pan_deg = v;
+            },
+            g,
+          )
+        }
+      />
+      <Measure
+        label="Down"
+        value={head.tilt_deg}
+        quantity={plain("°", 1, 1)}
+        min={-90}
+        max={90}
+        hint="Below the horizontal"
+        onChange={(v, g) =>
+          onHead(
+            "Tilt",
+            (h) => {
+              h.tilt_deg = v;
+            },
+            g,
+          )
+        }
+      />
+      <Measure
+        label="Focal"
+        value={head.focal_mm}
+        quantity={plain("mm", 1, 0.1)}
+        min={lens.focal_min_mm}
+        max={lens.focal_max_mm}
+        disabled={!zoom}
+        inHand={zoom}
+        hint={
+          zoom ? `${lens.focal_min_mm} to ${lens.focal_max_mm} mm` : "A fixed lens: choose another model to change it"
+        }
+        onChange={(v, g) =>
+          onHead(
+            "Focal length",
+            (h) => {
+              h.focal_mm = v;
+            },
+            g,
+          )
+        }
+      />
+      {line && result && (
+        <Measure
+          label="Laser shot"
+          value={result.slant_m}
+          quantity={length(units)}
+          min={0.1}
+          max={10000}
+          hint="The slope distance from camera to target: type what the rangefinder reads, the target moves along its bearing"
+          onChange={(v, g) => void shoot(line, v, g)}
+        />
+      )}
+      <Measure
+        label="Roll"
+        value={head.roll_deg ?? 0}
+        quantity={plain("°", 0, 1)}
+        min={-360}
+        max={360}
+        hint="Clockwise as seen from behind; 90° is a corridor picture"
+        onChange={(v, g) =>
+          onHead(
+            "Roll",
+            (h) => {
+              h.roll_deg = v;
+            },
+            g,
+          )
+        }
+      />
+      <Measure
+        label="East"
+        value={east}
+        quantity={length(units)}
+        min={-100000}
+        max={100000}
+        onChange={(v, g) => move([v, north], g)}
+      />
+      <Measure
+        label="North"
+        value={north}
+        quantity={length(units)}
+        min={-100000}
+        max={100000}
+        onChange={(v, g) => move([east, v], g)}
+      />
+    </div>
+  );
+}

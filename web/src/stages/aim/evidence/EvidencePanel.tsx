@@ -1,0 +1,164 @@
+/** The evidence for the sight line in hand, the dials that change it, and the ways to keep it. */
+import { Select } from "antd";
+import { memo } from "react";
+import type { HeadResult, SightLine, Target } from "../../../core/types";
+import type { Shown } from "../../../core/useSights";
+import { useWays } from "../../../core/useWays";
+import { useSettings } from "../../../keep/settings";
+import { useInHand } from "../../../model/inHand";
+import { cameraOf, headOf, targetOf } from "../../../model/lookups";
+import { VerdictMark } from "../../../ui/VerdictMark";
+import { formatLength } from "../../../ui/length";
+import { density } from "../../../ui/words";
+import { CameraHeader } from "./CameraHeader";
+import { Dials } from "./Dials";
+import { RuleRow } from "./RuleRow";
+import { WaysList } from "./WaysList";
+import "./evidence.css";
+
+export function EvidencePanel({ shown }: { shown: Shown }) {
+  const units = useSettings((settings) => settings.units);
+  const { head: inHand, target: targetId } = useInHand();
+  const camera = inHand ? cameraOf(shown.site, inHand.camera) : undefined;
+  const head = inHand ? headOf(shown.site, inHand.camera, inHand.head) : undefined;
+  const target = targetId ? targetOf(shown.site, targetId) : undefined;
+  const result = lineOf(shown);
+  const ways = useWays(shown.site, shown.line, shown.settled && result?.verdict !== "kept", units);
+  if (!camera || !head) {
+    return (
+      <section className="evidence" aria-label="Evidence">
+        <p className="hint">
+          {shown.site.cameras.length === 0
+            ? "No camera yet. Add one: it is aimed at the promise in hand."
+            : "Choose a camera on the plan."}
+        </p>
+      </section>
+    );
+  }
+  const ofHead =
+    shown.sights?.head?.camera === camera.id && shown.sights.head.head === head.id ? shown.sights.head : null;
+  return (
+    <section className="evidence" aria-label="Evidence">
+      {target && <Finding shown={shown} target={target} result={result} />}
+      <CameraHeader id={camera.id} name={camera.name} model={camera.model.name} head={head.id} />
+      <Dials camera={camera} head={head} line={shown.line} result={result} />
+      {ofHead && <PictureFacts result={ofHead} width={camera.model.sensor.width_px} units={units} />}
+      {target && (
+        <WaysList state={ways} verdict={result?.verdict ?? (shown.settled ? "broken" : null)} site={shown.site} />
+      )}
+    </section>
+  );
+}
+
+/** What was found of the sight line in hand; nothing of another line. */
+function lineOf({ line, sights }: Shown): SightLine | undefined {
+  const found = sights?.line;
+  return found && line && found.camera === line.camera && found.head === line.head && found.target === line.target
+    ? found
+    : undefined;
+}
+
+/** What the sight line in hand is worth, in one figure and rule by rule. */
+function Finding({ shown, target, result }: { shown: Shown; target: Target; result: SightLine | undefined }) {
+  const { settled, sights } = shown;
+  return (
+    <>
+      <div className="finding-head">
+        <VerdictMark verdict={result?.verdict ?? null} size={20} />
+        <h2>
+          <LineChoice shown={shown} target={target} />
+        </h2>
+        <span className={`verdict-word verdict-word-${result?.verdict ?? "none"}`} data-testid="verdict">
+          {result?.verdict ?? (settled ? "behind" : "…")}
+        </span>
+      </div>
+      {result ? (
+        <>
+          <p className="finding-figure">
+            <strong className="figure" data-testid="density">
+              {density(result.px_per_m)} px/m
+            </strong>
+            <span>{sights?.shortfall}</span>
+          </p>
+          {result.samples.all > 1 && (
+            <p className="fine">
+              {result.samples.kept} of {result.samples.all} samples kept, {result.samples.seen} seen; the figures are
+              those of the one that decides.
+            </p>
+          )}
+          <div className="rules">
+            {result.rules.map((rule) => (
+              <RuleRow key={rule.rule} rule={rule} line={result} shown={shown} />
+            ))}
+          </div>
+        </>
+      ) : (
+        <p className="hint">
+          {settled ? "The promise lies behind this head. Turn it, or choose another camera." : "Working …"}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Which head looks at the promise in hand. */
+function LineChoice({ shown, target }: { shown: Shown; target: Target }) {
+  const { head } = useInHand();
+  // A camera that is dragged changes at every move of the hand, the choice does not.
+  const heads = shown.site.cameras.flatMap((camera) =>
+    camera.heads.map((h) => [`${camera.id}/${h.id}`, `${camera.name}${camera.heads.length > 1 ? ` ${h.id}` : ""}`]),
+  );
+  const verdicts = shown.sights?.heads.map((s) => [`${s.camera}/${s.head}`, s.verdict ?? "behind"]) ?? [];
+  return (
+    <>
+      <HeadSelect value={head ? `${head.camera}/${head.head}` : null} choices={JSON.stringify({ heads, verdicts })} />
+      <span> → {target.name}</span>
+    </>
+  );
+}
+
+/** `choices` is JSON, so that equal choices are the same ones. */
+const HeadSelect = memo(function HeadSelect({ value, choices }: { value: string | null; choices: string }) {
+  const takeHead = useInHand((state) => state.takeHead);
+  const { heads, verdicts } = JSON.parse(choices) as { heads: [string, string][]; verdicts: [string, string][] };
+  const verdict = new Map(verdicts);
+  return (
+    <Select
+      size="small"
+      variant="borderless"
+      aria-label="Camera that looks at it"
+      popupMatchSelectWidth={false}
+      value={value}
+      onChange={(chosen: string) => {
+        const [camera = "", head = ""] = chosen.split("/");
+        takeHead({ camera, head });
+      }}
+      options={heads.map(([key, label]) => ({ value: key, label, title: verdict.get(key) ?? "behind" }))}
+    />
+  );
+});
+
+function PictureFacts({ result, width, units }: { result: HeadResult; width: number; units: "metres" | "feet" }) {
+  return (
+    <dl className="facts">
+      <div>
+        <dt>Picture</dt>
+        <dd className="figure">
+          {result.hfov_deg.toFixed(1)}° × {result.vfov_deg.toFixed(1)}°, {width} px wide
+        </dd>
+      </div>
+      <div>
+        <dt>On the ground ahead</dt>
+        <dd className="figure">
+          {result.near_edge_m === null
+            ? "none"
+            : `${formatLength(result.near_edge_m, units, 1)} to ${result.far_edge_m === null ? "the horizon" : formatLength(result.far_edge_m, units, 1)}`}
+        </dd>
+      </div>
+      <div>
+        <dt>Lens bend</dt>
+        <dd className="figure">{result.published_field ? result.bend.toFixed(2) : "1, no published field of view"}</dd>
+      </div>
+    </dl>
+  );
+}

@@ -1,0 +1,241 @@
+/** A promise's own figures. */
+import { Input, InputNumber, Select } from "antd";
+import { memo, useState } from "react";
+import type { Point, SiteFile, Target } from "../../../core/types";
+import { useSettings } from "../../../keep/settings";
+import { useSite } from "../../../keep/store";
+import { middle, targetOf } from "../../../model/lookups";
+import { moveTarget, setShape } from "../../../model/targets";
+import { Measure, length, plain } from "../../../ui/Measure";
+
+const SUBJECTS = [
+  ["person", "person"],
+  ["face", "face"],
+  ["vehicle", "vehicle"],
+  ["plate", "number plate"],
+  ["scene", "scene"],
+] as const;
+const TASKS = ["monitor", "detect", "observe", "recognise", "identify", "inspect", "read"] as const;
+const HOW = [
+  ["plan", "off the plan"],
+  ["laser", "by laser"],
+  ["guess", "by eye"],
+] as const;
+const SHAPES = [
+  ["point", "a point"],
+  ["line", "a line"],
+  ["area", "an area"],
+] as const;
+
+const options = (pairs: readonly (readonly [string, string])[]): { value: string; label: string }[] =>
+  pairs.map(([value, label]) => ({ value, label }));
+
+export const PromiseForm = memo(function PromiseForm({ target }: { target: Target }) {
+  const units = useSettings((settings) => settings.units);
+  const edit = useSite((state) => state.edit);
+  const change = (says: string, recipe: (target: Target, site: SiteFile) => void, gesture = ""): void =>
+    edit(
+      `${says}: ${target.name}`.slice(0, 200),
+      (site) => {
+        const found = targetOf(site, target.id);
+        if (found) recipe(found, site);
+      },
+      gesture && `${gesture}-${target.id}`,
+    );
+  const at = middle(target);
+  const move = (to: Point, gesture: boolean): void =>
+    change("Move", (t) => moveTarget(t, to[0] - at[0], to[1] - at[1], 4), gesture ? "form-move" : "");
+  return (
+    <details className="promise-more">
+      <summary>Figures of this promise</summary>
+      <div className="promise-form">
+        <NameField
+          name={target.name}
+          onName={(name) =>
+            change("Rename", (t) => {
+              t.name = name;
+            })
+          }
+        />
+        <div className="pair">
+          <label className="stacked">
+            Task
+            <Select
+              size="small"
+              aria-label="Task"
+              value={target.task}
+              options={TASKS.map((t) => ({ value: t, label: t === "read" ? "read a plate" : t }))}
+              onChange={(task) =>
+                change("Change the task", (t) => {
+                  t.task = task;
+                })
+              }
+            />
+          </label>
+          <label className="stacked">
+            What is seen
+            <Select
+              size="small"
+              aria-label="What is seen"
+              value={target.subject}
+              options={options(SUBJECTS)}
+              onChange={(subject) =>
+                change("Change the subject", (t) => {
+                  t.subject = subject;
+                })
+              }
+            />
+          </label>
+          <label className="stacked">
+            Where it is
+            <Select
+              size="small"
+              aria-label="Where it is"
+              value={target.shape.kind}
+              options={options(SHAPES)}
+              onChange={(kind) => change("Change the shape", (t, site) => setShape(site, t, kind))}
+            />
+          </label>
+          <label className="stacked">
+            Distance is
+            <Select
+              size="small"
+              aria-label="Distance is"
+              value={target.distance?.how ?? "plan"}
+              options={options(HOW)}
+              onChange={(how) =>
+                change("Change how the distance was got", (t) => {
+                  t.distance = { how: how as "plan" };
+                })
+              }
+            />
+          </label>
+          <label className="stacked">
+            Own need, px/m
+            <InputNumber
+              size="small"
+              aria-label="Own need"
+              min={0.1}
+              max={100000}
+              value={target.needs_px_per_m ?? null}
+              placeholder="by task"
+              changeOnWheel={false}
+              onChange={(need) =>
+                change("Change the need", (t) => {
+                  if (need === null) delete t.needs_px_per_m;
+                  else t.needs_px_per_m = need;
+                })
+              }
+            />
+          </label>
+          <label className="stacked">
+            Heads wanted
+            <InputNumber
+              size="small"
+              aria-label="Heads wanted"
+              min={1}
+              max={8}
+              precision={0}
+              value={target.heads_wanted ?? 1}
+              onChange={(wanted) =>
+                wanted &&
+                change("Change the heads wanted", (t) => {
+                  t.heads_wanted = wanted;
+                })
+              }
+            />
+          </label>
+        </div>
+        <div className="dials">
+          <Measure
+            label="Height"
+            value={target.height_m}
+            quantity={length(units)}
+            min={0}
+            max={500}
+            onChange={(v, g) =>
+              change(
+                "Change the height",
+                (t) => {
+                  t.height_m = v;
+                },
+                g ? "form-height" : "",
+              )
+            }
+          />
+          <Facing
+            target={target}
+            onFacing={(facing, g) =>
+              change(
+                "Turn",
+                (t) => {
+                  t.facing_deg = facing;
+                },
+                g ? "form-facing" : "",
+              )
+            }
+          />
+          <Measure
+            label="East"
+            value={at[0]}
+            quantity={length(units)}
+            min={-100000}
+            max={100000}
+            onChange={(v, g) => move([v, at[1]], g)}
+          />
+          <Measure
+            label="North"
+            value={at[1]}
+            quantity={length(units)}
+            min={-100000}
+            max={100000}
+            onChange={(v, g) => move([at[0], v], g)}
+          />
+        </div>
+      </div>
+    </details>
+  );
+});
+
+/** The bearing that a face or plate points to; empty for any. */
+function Facing({ target, onFacing }: { target: Target; onFacing(facing: number | null, gesture: boolean): void }) {
+  const facing = target.facing_deg ?? null;
+  const quantity = plain("°", 1, 1);
+  return (
+    <Measure
+      label="Faces"
+      value={facing ?? NaN}
+      min={-360}
+      max={360}
+      hint="Bearing that the face or plate points to; “any” where it may be any"
+      quantity={{
+        ...quantity,
+        format: (v) => (Number.isNaN(v) ? "any" : quantity.format(v)),
+        parse: (text) => (/^\s*(any)?\s*$/i.test(text) ? -360 : quantity.parse(text)),
+      }}
+      onChange={(v, gesture) => (v === -360 ? onFacing(null, false) : onFacing(Number.isNaN(v) ? 0 : v, gesture))}
+    />
+  );
+}
+
+function NameField({ name, onName }: { name: string; onName(name: string): void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = (): void => {
+    const taken = typed?.trim();
+    if (taken && taken !== name) onName(taken);
+    setTyped(null);
+  };
+  return (
+    <label className="stacked">
+      Name
+      <Input
+        size="small"
+        maxLength={200}
+        value={typed ?? name}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={commit}
+        onPressEnter={commit}
+      />
+    </label>
+  );
+}

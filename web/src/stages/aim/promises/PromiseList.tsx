@@ -1,0 +1,160 @@
+/** What must be seen: each promise with what it needs, what it gets, and how it stands. */
+import { PlusOutlined } from "@ant-design/icons";
+import { Button, Dropdown } from "antd";
+import { memo } from "react";
+import type { Target, Verdict } from "../../../core/types";
+import type { Shown } from "../../../core/useSights";
+import { useSite } from "../../../keep/store";
+import { useInHand } from "../../../model/inHand";
+import { duplicateTarget, removeTarget } from "../../../model/targets";
+import { VerdictMark } from "../../../ui/VerdictMark";
+import { TASK_WORDS, density } from "../../../ui/words";
+import { PromiseForm } from "./PromiseForm";
+import "./promises.css";
+
+export function PromiseList({ shown }: { shown: Shown }) {
+  const { target: inHand, takeTarget, place } = useInHand();
+  const results = new Map(shown.sights?.summary.targets.map((result) => [result.target, result]));
+  const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
+  const { targets, cameras } = shown.site;
+  const cameraName = (id: string | undefined): string =>
+    cameras.find((camera) => camera.id === id)?.name ?? "no camera";
+  return (
+    <section className="promises" aria-label="Promises">
+      <div className="panel-head">
+        <h2>Promises</h2>
+        <span className="figure">
+          {targets.length === 0 ? "" : shown.sights ? `${kept} of ${targets.length} kept` : "working …"}
+        </span>
+      </div>
+      {targets.length === 0 && (
+        <p className="hint">
+          A promise is something that must be seen: a till, a door, a gate. Put the first one on the plan.
+        </p>
+      )}
+      <ol className="promise-rows">
+        {targets.map((target) => {
+          const { verdict = null, px_per_m = null, needs_px_per_m = null, best } = results.get(target.id) ?? {};
+          return (
+            <PromiseRow
+              key={target.id}
+              target={target}
+              selected={target.id === inHand}
+              camera={cameraName(best?.camera)}
+              verdict={verdict}
+              got={px_per_m}
+              need={needs_px_per_m}
+              onTake={takeTarget}
+            />
+          );
+        })}
+      </ol>
+      <AddButtons first={targets.length === 0 ? "target" : cameras.length === 0 ? "camera" : null} place={place} />
+    </section>
+  );
+}
+
+/** What can be put on the plan; what comes first on an empty one stands out. */
+const AddButtons = memo(function AddButtons({
+  first,
+  place,
+}: {
+  first: "target" | "camera" | null;
+  place(what: "target" | "camera" | "obstacle"): void;
+}) {
+  return (
+    <div className="promise-add">
+      <Button
+        size="small"
+        icon={<PlusOutlined />}
+        aria-label="Add a target"
+        onClick={() => place("target")}
+        type={first === "target" ? "primary" : "default"}
+      >
+        Target
+      </Button>
+      <Button
+        size="small"
+        icon={<PlusOutlined />}
+        aria-label="Add a camera"
+        onClick={() => place("camera")}
+        type={first === "camera" ? "primary" : "default"}
+      >
+        Camera
+      </Button>
+      <Button size="small" icon={<PlusOutlined />} aria-label="Add an obstacle" onClick={() => place("obstacle")}>
+        Obstacle
+      </Button>
+    </div>
+  );
+});
+
+interface RowProps {
+  target: Target;
+  selected: boolean;
+  camera: string;
+  verdict: Verdict | null;
+  /** Pixel density that it gets and that it needs, px/m. */
+  got: number | null;
+  need: number | null;
+  onTake(target: string): void;
+}
+
+const PromiseRow = memo(function PromiseRow({ target, selected, camera, verdict, got, need, onTake }: RowProps) {
+  return (
+    <li className={selected ? "promise promise-in-hand" : "promise"}>
+      <button type="button" className="promise-face" aria-pressed={selected} onClick={() => onTake(target.id)}>
+        <VerdictMark verdict={verdict} />
+        <span className="promise-name">{target.name}</span>
+        <span className="promise-task">
+          {TASK_WORDS[target.task]} · {camera}
+        </span>
+        <span className="promise-density figure">{got === null ? "…" : `${density(got)} px/m`}</span>
+        <NeedBar verdict={verdict} share={got === null || need === null ? 0 : got / need} />
+      </button>
+      {selected && <PromiseMenu target={target} />}
+      {selected && <PromiseForm target={target} />}
+    </li>
+  );
+});
+
+/** What it gets against what it needs: the mark stands at the need, the bar ends at twice that. */
+function NeedBar({ verdict, share }: { verdict: Verdict | null; share: number }) {
+  return (
+    <span className="need-bar" aria-hidden="true">
+      <span
+        className={`need-got verdict-bar-${verdict ?? "none"}`}
+        style={{ width: `${Math.min(share / 2, 1) * 100}%` }}
+      />
+      <span className="need-mark" />
+    </span>
+  );
+}
+
+const PromiseMenu = memo(function PromiseMenu({ target }: { target: Target }) {
+  const edit = useSite((state) => state.edit);
+  const takeTarget = useInHand((state) => state.takeTarget);
+  const duplicate = (): void => {
+    let copy = null as string | null;
+    edit(`Duplicate ${target.name}`, (site) => {
+      copy = duplicateTarget(site, target.id);
+    });
+    if (copy) takeTarget(copy);
+  };
+  const remove = (): void => edit(`Delete ${target.name}`, (site) => removeTarget(site, target.id));
+  return (
+    <Dropdown
+      trigger={["click"]}
+      menu={{
+        items: [
+          { key: "duplicate", label: "Duplicate", onClick: duplicate },
+          { key: "delete", label: "Delete", danger: true, onClick: remove },
+        ],
+      }}
+    >
+      <Button size="small" type="text" className="promise-menu" aria-label={`More for ${target.name}`}>
+        ⋯
+      </Button>
+    </Dropdown>
+  );
+});

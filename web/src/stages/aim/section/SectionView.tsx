@@ -1,0 +1,159 @@
+/** The section along the sight line in hand: height and tilt are dragged here. */
+import { useRef } from "react";
+import useMeasure from "react-use-measure";
+import type { Camera, CameraHead, Section, SiteFile, Verdict } from "../../../core/types";
+import type { Shown } from "../../../core/useSights";
+import { useSettings } from "../../../keep/settings";
+import { cameraOf, headOf, targetOf } from "../../../model/lookups";
+import { rounded } from "../../../model/points";
+import { useSite } from "../../../keep/store";
+import { formatLength } from "../../../ui/length";
+import { Handle, HandlesProvider, useHandles } from "../../../ui/Handle";
+import { Ground } from "./Ground";
+import { type Cut, cutOf } from "./cut";
+import { Mount } from "./Mount";
+import { Subject } from "./Subject";
+import "./section.css";
+
+export function SectionView({ shown }: { shown: Shown }) {
+  const [frame, { width, height }] = useMeasure();
+  const svg = useRef<SVGSVGElement>(null);
+  const handles = useHandles(svg);
+  const size: [number, number] = [width, height];
+  const section = shown.sights?.section;
+  const camera = section && cameraOf(shown.site, section.camera);
+  const head = section && headOf(shown.site, section.camera, section.head);
+  const target = section && targetOf(shown.site, section.target);
+  const cut = section && size[0] > 0 ? cutOf(section, size) : null;
+  return (
+    <section className="section" aria-label="Section along the sight line">
+      <div className="panel-head">
+        <h2>Section along the sight line{camera && target ? ` · ${camera.name} → ${target.name}` : ""}</h2>
+        {cut && (
+          <span className="figure fine">
+            {cut.exaggeration > 1.05 ? `heights × ${cut.exaggeration.toFixed(1)}` : ""}
+          </span>
+        )}
+      </div>
+      <div className="section-frame" ref={frame}>
+        <svg
+          ref={svg}
+          width={size[0]}
+          height={size[1]}
+          role="group"
+          aria-label="Section drawing"
+          data-testid="section-drawing"
+        >
+          {section && cut && camera && head && target && (
+            <HandlesProvider value={handles}>
+              <Drawing
+                cut={cut}
+                section={section}
+                site={shown.site}
+                camera={camera}
+                head={head}
+                verdict={shown.sights?.line?.verdict ?? null}
+              />
+            </HandlesProvider>
+          )}
+        </svg>
+        {!section && (
+          <p className="hint">
+            {shown.line ? "Working …" : "Choose a promise and a camera: the cut from one to the other is drawn here."}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+interface Props {
+  cut: Cut;
+  section: Section;
+  site: SiteFile;
+  camera: Camera;
+  head: CameraHead;
+  verdict: Verdict | null;
+}
+
+function Drawing({ cut, section, site, camera, head, verdict }: Props) {
+  const target = targetOf(site, section.target);
+  const eye = cut.at(0, camera.height_m);
+  const seen = cut.at(section.ground_m, section.target_height_m);
+  return (
+    <>
+      {section.edges && <path d={cut.wedge(section.edges)} className="picture-wedge" data-testid="picture-wedge" />}
+      <Ground cut={cut} section={section} />
+      {section.solids.map((solid, place) => (
+        <Solid key={place} cut={cut} solid={solid} name={site.obstacles?.find((o) => o.id === solid.id)?.name ?? ""} />
+      ))}
+      {target && <Subject cut={cut} section={section} subject={target.subject} verdict={verdict} />}
+      <line x1={eye[0]} y1={eye[1]} x2={seen[0]} y2={seen[1]} className="section-ray" />
+      <TiltGrip cut={cut} section={section} camera={camera} head={head} />
+      <Mount cut={cut} section={section} camera={camera} />
+    </>
+  );
+}
+
+function Solid({ cut, solid, name }: { cut: Cut; solid: Section["solids"][number]; name: string }) {
+  const units = useSettings((settings) => settings.units);
+  const [x0, y0] = cut.at(solid.start_m, solid.top_m);
+  const [x1, y1] = cut.at(solid.end_m, Math.max(solid.base_m, 0));
+  const width = Math.max(x1 - x0, 3);
+  const kind =
+    solid.in_the_way && solid.blocks
+      ? "cut-solid cut-solid-in-the-way"
+      : solid.blocks
+        ? "cut-solid"
+        : "cut-solid cut-solid-thin";
+  const label = `${name} ${formatLength(solid.top_m, units, 1)}`;
+  return (
+    <g className={kind} role="img" aria-label={`${label}${solid.in_the_way ? ", in the way" : ""}`}>
+      <title>{label}</title>
+      <rect x={x0} y={y0} width={width} height={Math.max(y1 - y0, 1)} className="cut-ground" />
+      <rect x={x0} y={y0} width={width} height={Math.max(y1 - y0, 1)} className="cut-face" />
+      {solid.in_the_way && (
+        <text x={x0 + width / 2} y={y0 - 5} textAnchor="middle">
+          {label}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** The optical axis: its end is dragged up and down to tilt. */
+function TiltGrip({ cut, section, camera, head }: { cut: Cut; section: Section; camera: Camera; head: CameraHead }) {
+  const edit = useSite((state) => state.edit);
+  const reach = Math.max(section.ground_m * 0.45, 2);
+  const tilt = (head.tilt_deg * Math.PI) / 180;
+  if (Math.abs(head.tilt_deg) > 80) return null;
+  const [eu, ev] = cut.at(0, camera.height_m);
+  const [u, v] = cut.at(reach, camera.height_m - reach * Math.tan(tilt));
+  return (
+    <Handle
+      label={`Tilt of ${camera.name}`}
+      testId="tilt-grip"
+      className="grip"
+      onDrag={({ at, gesture }) => {
+        const [along, height] = cut.site(at);
+        const drop = camera.height_m - height;
+        const wanted = (Math.atan2(drop, Math.max(along, 0.3)) * 180) / Math.PI;
+        edit(
+          `Tilt ${camera.name}`,
+          (site) => {
+            const tilted = headOf(site, camera.id, head.id);
+            if (tilted) tilted.tilt_deg = rounded(wanted, 1);
+          },
+          gesture,
+        );
+      }}
+    >
+      <line x1={eu} y1={ev} x2={u} y2={v} className="grip-arm" />
+      <circle cx={u} cy={v} r={22} className="reach" />
+      <circle cx={u} cy={v} r={6.5} className="grip-knob" />
+      <text x={u + 12} y={v - 8} className="figure section-figure">
+        {head.tilt_deg.toFixed(1)}° down
+      </text>
+    </Handle>
+  );
+}

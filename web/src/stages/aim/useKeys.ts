@@ -1,0 +1,119 @@
+/** The keyboard path: everything on the Aim screen without a mouse. */
+import { useEffect, useRef } from "react";
+import { tinykeys } from "tinykeys";
+import type { SiteFile } from "../../core/types";
+import { useSettings } from "../../keep/settings";
+import { useSite } from "../../keep/store";
+import { useInHand } from "../../model/inHand";
+import { cameraOf, headOf } from "../../model/lookups";
+import { rounded } from "../../model/points";
+import { lengthStep } from "../../ui/length";
+import { useKeysHelp } from "./KeysHelp";
+
+const typing = (event: KeyboardEvent): boolean =>
+  event.target instanceof HTMLElement &&
+  event.target.closest("input, textarea, select, [contenteditable], .ant-modal, .ant-drawer, .ant-select") !== null;
+
+/** A key that acts unless somebody is typing. */
+const free =
+  (act: (event: KeyboardEvent) => void) =>
+  (event: KeyboardEvent): void => {
+    if (typing(event)) return;
+    event.preventDefault();
+    act(event);
+  };
+
+export function useKeys(site: SiteFile): void {
+  const order = useRef<string[]>([]);
+  useEffect(() => {
+    order.current = site.targets.map((target) => target.id);
+  }, [site]);
+  useEffect(() => {
+    const { undo, redo } = useSite.getState();
+    const { place } = useInHand.getState();
+    const turning: Record<string, (event: KeyboardEvent) => void> = {};
+    for (const [key, pan, tilt] of [
+      ["ArrowLeft", -1, 0],
+      ["ArrowRight", 1, 0],
+      ["ArrowUp", 0, -1],
+      ["ArrowDown", 0, 1],
+    ] as const) {
+      for (const [with_, scale] of [
+        ["", 1],
+        ["Shift+", 10],
+        ["Alt+", 0.1],
+      ] as const)
+        turning[with_ + key] = free(() => turn(pan * scale, tilt * scale));
+    }
+    return tinykeys(window, {
+      ...turning,
+      "$mod+z": free(undo),
+      "$mod+Shift+Z": free(redo),
+      "$mod+y": free(redo),
+      "[": free(() => zoom(-0.1)),
+      "]": free(() => zoom(0.1)),
+      PageUp: free(() => raise(1)),
+      PageDown: free(() => raise(-1)),
+      j: free(() => step(order.current, 1)),
+      k: free(() => step(order.current, -1)),
+      t: free(() => place("target")),
+      c: free(() => place("camera")),
+      o: free(() => place("obstacle")),
+      Escape: free(() => place(null)),
+      "Shift+?": free(() => useKeysHelp.getState().show(true)),
+      "?": free(() => useKeysHelp.getState().show(true)),
+    });
+  }, []);
+}
+
+/** Changes the head in hand, if there is one. */
+function turn(pan: number, tilt: number): void {
+  const { head } = useInHand.getState();
+  if (!head) return;
+  useSite.getState().edit(
+    "Aim",
+    (site) => {
+      const aimed = headOf(site, head.camera, head.head);
+      if (!aimed) return;
+      aimed.pan_deg = rounded((aimed.pan_deg + pan + 360) % 360, 2);
+      aimed.tilt_deg = rounded(Math.min(Math.max(aimed.tilt_deg + tilt, -90), 90), 2);
+    },
+    `keys-aim-${head.camera}-${head.head}`,
+  );
+}
+
+function zoom(by: number): void {
+  const { head } = useInHand.getState();
+  if (!head) return;
+  useSite.getState().edit(
+    "Change the focal length",
+    (site) => {
+      const lens = cameraOf(site, head.camera)?.model.lens;
+      const zoomed = headOf(site, head.camera, head.head);
+      if (!lens || !zoomed) return;
+      zoomed.focal_mm = rounded(Math.min(Math.max(zoomed.focal_mm + by, lens.focal_min_mm), lens.focal_max_mm), 2);
+    },
+    `keys-focal-${head.camera}-${head.head}`,
+  );
+}
+
+function raise(by: number): void {
+  const { head } = useInHand.getState();
+  if (!head) return;
+  const step = lengthStep(useSettings.getState().units);
+  useSite.getState().edit(
+    "Change the height",
+    (site) => {
+      const camera = cameraOf(site, head.camera);
+      if (camera) camera.height_m = rounded(Math.max(camera.height_m + by * step, 0.05), 4);
+    },
+    `keys-height-${head.camera}`,
+  );
+}
+
+function step(targets: string[], by: number): void {
+  const { target, takeTarget } = useInHand.getState();
+  const place = target ? targets.indexOf(target) : -1;
+  const next = targets[(place + by + targets.length) % targets.length];
+  if (next) takeTarget(next);
+}

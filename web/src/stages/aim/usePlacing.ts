@@ -1,0 +1,41 @@
+/** Puts a new target, camera or obstacle on the plan. */
+import { core } from "../../core/port";
+import type { Point } from "../../core/types";
+import { useSite } from "../../keep/store";
+import { putCamera } from "../../model/cameras";
+import { useInHand } from "../../model/inHand";
+import { addObstacle } from "../../model/obstacles";
+import { addTarget } from "../../model/targets";
+import { usePlanView } from "../../plan/planView";
+
+/** A camera put down this near to a spot sits on it, px. */
+const SNAP = 22;
+
+export function usePlacing(): (where: Point) => void {
+  return (where) => {
+    const { placing, target, takeTarget, takeObstacle } = useInHand.getState();
+    const { edit } = useSite.getState();
+    let made = "";
+    if (placing === "target") {
+      edit("Add a target", (site) => {
+        made = addTarget(site, where);
+      });
+      takeTarget(made);
+    } else if (placing === "obstacle") {
+      edit("Add an obstacle", (site) => {
+        made = addObstacle(site, where);
+      });
+      takeObstacle(made);
+    } else if (placing === "camera") void placeCamera(where, target);
+  };
+}
+
+/** The core says what a camera put down there is, and how it is aimed at the promise in hand. */
+async function placeCamera(where: Point, target: string | null): Promise<void> {
+  const { open, edit } = useSite.getState();
+  if (!open) return;
+  const camera = await core.newCamera(open.site, where, SNAP / usePlanView.getState().scale, target);
+  if (useSite.getState().open?.id !== open.id) return;
+  edit("Add a camera", (site) => putCamera(site, camera));
+  useInHand.getState().takeHead({ camera: camera.id, head: camera.heads[0]?.id ?? "h1" });
+}

@@ -1,0 +1,102 @@
+/** The first answer, while still at the target: lens, picture, height, and what the thumb rule says. */
+import { useEffect, useState } from "react";
+import { core } from "../../../core/port";
+import type { FirstAnswer, SiteFile, Spot, Target } from "../../../core/types";
+import { useGuide } from "../../../core/useStock";
+import { useSettings } from "../../../keep/settings";
+import { formatLength } from "../../../ui/length";
+import { plainTask } from "../walk/plainTasks";
+
+export function FirstAnswerCard({
+  site,
+  spot,
+  target,
+  slant,
+}: {
+  site: SiteFile;
+  spot: Spot;
+  target: Target;
+  slant: number;
+}) {
+  const units = useSettings((settings) => settings.units);
+  const guide = useGuide();
+  const answer = useFirstAnswer(site, spot, target, slant);
+  return (
+    <section className="first-answer" aria-label="First answer">
+      <h2>
+        From {spot.name}, to {plainTask(guide, target)}
+      </h2>
+      {!answer ? (
+        <p className="hint">Working …</p>
+      ) : (
+        <dl className="facts">
+          <div>
+            <dt>Lens</dt>
+            <dd>
+              <strong className="figure">{answer.pocket.focal_mm.toFixed(1)} mm</strong> or longer on 4 MP
+            </dd>
+          </div>
+          <div>
+            <dt>Does it</dt>
+            <dd>
+              {answer.pocket.lenses
+                .filter((lens) => lens.reaches)
+                .slice(0, 3)
+                .map((lens) => lens.model)
+                .join(", ") || "no lens of the catalogue"}
+            </dd>
+          </div>
+          <div>
+            <dt>Picture there</dt>
+            <dd>
+              <strong className="figure">{formatLength(answer.pocket.scene_width_m, units, 1)}</strong> wide
+            </dd>
+          </div>
+          <div>
+            <dt>Height</dt>
+            <dd>
+              <strong className="figure">{formatLength(spot.height_m, units)}</strong>: seen{" "}
+              {Math.abs(answer.depression_deg).toFixed(0)}° from {answer.depression_deg >= 0 ? "above" : "below"},{" "}
+              {answer.from_above === "kept"
+                ? "good for a face"
+                : answer.from_above === "tight"
+                  ? "steep for a face"
+                  : "too steep for a face"}
+            </dd>
+          </div>
+          <div>
+            <dt>Nearest ground seen</dt>
+            <dd className="figure">
+              {answer.near_edge_m === null ? "none" : formatLength(answer.near_edge_m, units, 1)}
+            </dd>
+          </div>
+          <div>
+            <dt>Thumb rule</dt>
+            <dd>
+              past 60 ft zoom, nearer wide: says {answer.thumb_rule.says_zoom ? "zoom" : "wide"}.{" "}
+              {answer.thumb_rule.agrees ? "Agrees" : "Wrong here"}: {answer.thumb_rule.why}.
+            </dd>
+          </div>
+        </dl>
+      )}
+    </section>
+  );
+}
+
+function useFirstAnswer(site: SiteFile, spot: Spot, target: Target, slant: number): FirstAnswer | null {
+  const { task, height_m } = target;
+  const key = JSON.stringify([slant, spot.height_m, height_m, task, site.rules]);
+  const [found, setFound] = useState<{ key: string; answer: FirstAnswer } | null>(null);
+  useEffect(() => {
+    let current = true;
+    core
+      .firstAnswer(site, { slant_m: slant, spot_height_m: spot.height_m, target_height_m: height_m, task })
+      .then((answer) => current && setFound({ key, answer }))
+      // A site that makes no sense has no first answer: the screen says so above.
+      .catch(() => undefined);
+    return () => {
+      current = false;
+    };
+  }, [site, spot.height_m, slant, height_m, task, key]);
+  return found?.key === key ? found.answer : null;
+}

@@ -1,0 +1,206 @@
+/** Standing at a target with the laser: one tap a shot, big figures, the first answer below. */
+import { Alert, Button, Select } from "antd";
+import { useState } from "react";
+import { Refused } from "../../../core/errors";
+import { core } from "../../../core/port";
+import type { Reading, SiteFile, Spot, Target } from "../../../core/types";
+import { useGuide } from "../../../core/useStock";
+import type { SurveyState } from "../../../core/useSurvey";
+import { measure } from "../../../device/rangefinder";
+import { Away } from "../../../keep/http";
+import { useSettings } from "../../../keep/settings";
+import { useSite } from "../../../keep/store";
+import { putReading } from "../../../model/readings";
+import { formatLength } from "../../../ui/length";
+import { plainTask } from "../walk/plainTasks";
+import { FirstAnswerCard } from "./FirstAnswerCard";
+import { TypeReading } from "./TypeReading";
+
+interface Props {
+  site: SiteFile;
+  targets: Target[];
+  target: Target;
+  state: SurveyState;
+  go(target: string): void;
+}
+
+export function Shooting({ site, targets, target, state, go }: Props) {
+  const spots = site.spots ?? [];
+  const [chosen, setChosen] = useState<string | null>(null);
+  const spot =
+    spots.find((s) => s.id === chosen) ?? spots.find((s) => readingOf(site, target, s)) ?? nearest(spots, target);
+  const reading = spot && readingOf(site, target, spot);
+  const units = useSettings((settings) => settings.units);
+  const guide = useGuide();
+  const place = targets.indexOf(target);
+  const next = targets[(place + 1) % targets.length];
+  if (!spot) return null;
+  const readings = site.readings ?? [];
+  const at = reading ? readings.indexOf(reading) : -1;
+  const shots = at < 0 ? null : (state.survey?.shots[at] ?? null);
+  const level = at < 0 ? null : (state.survey?.adjustment?.readings[at]?.horizontal_m ?? null);
+  return (
+    <section className="shooting" aria-label="Shooting">
+      <p className="fine">
+        Target {place + 1} of {targets.length} · {plainTask(guide, target)}
+      </p>
+      <h1>{target.name}</h1>
+      <label className="shooting-at">
+        standing here, shooting at
+        <Select
+          aria-label="Spot to shoot at"
+          size="large"
+          value={spot.id}
+          onChange={setChosen}
+          options={spots.map((s) => ({ value: s.id, label: s.name }))}
+        />
+      </label>
+      <p className="shooting-figure figure" data-testid="level">
+        {reading ? (
+          <>
+            {level === null ? "…" : formatLength(level, units)}
+            <span> level</span>
+          </>
+        ) : (
+          <span>no shot yet</span>
+        )}
+      </p>
+      {reading && (
+        <p className="shooting-slope">
+          slope{" "}
+          <strong className="figure" data-testid="slope">
+            {formatLength(reading.slope_m, units)}
+          </strong>
+          {typeof reading.inclination_deg === "number" && (
+            <>
+              {" "}
+              · {reading.inclination_deg >= 0 ? "up" : "down"}{" "}
+              <strong className="figure">{Math.abs(reading.inclination_deg).toFixed(1)}°</strong>
+            </>
+          )}
+          {shots?.spread_m != null && (
+            <>
+              {" "}
+              · ±<strong className="figure">{formatLength(shots.spread_m, units)}</strong>
+            </>
+          )}
+        </p>
+      )}
+      <div className="shots" aria-label="Shots">
+        {(reading?.shots_m ?? []).map((shot, i) => (
+          <span key={i} className={`figure shot${shots?.left_out.includes(i) ? " shot-out" : ""}`}>
+            {formatLength(shot, units)}
+          </span>
+        ))}
+      </div>
+      <ShotButtons
+        site={site}
+        target={target}
+        spot={spot}
+        reading={reading}
+        onNext={next && next !== target ? () => go(next.id) : undefined}
+      />
+      {reading && shots && shots.left_out.length > 0 && (
+        <Alert
+          type="warning"
+          showIcon
+          title={leftOut(reading, shots.left_out, shots.slope_m, (m) => formatLength(m, units))}
+        />
+      )}
+      {reading && <FirstAnswerCard site={site} spot={spot} target={target} slant={reading.slope_m} />}
+    </section>
+  );
+}
+
+const readingOf = (site: SiteFile, target: Target, spot: Spot): Reading | undefined =>
+  (site.readings ?? []).find(
+    (r) => (r.from === target.id && r.to === spot.id) || (r.from === spot.id && r.to === target.id),
+  );
+
+function nearest(spots: Spot[], target: Target): Spot | undefined {
+  const [x = 0, y = 0] = target.shape.points[0] ?? [];
+  const far = (spot: Spot): number => Math.hypot((spot.position[0] ?? 0) - x, (spot.position[1] ?? 0) - y);
+  return [...spots].sort((a, b) => far(a) - far(b))[0];
+}
+
+function leftOut(reading: Reading, out: number[], slope: number, words: (metres: number) => string): string {
+  const nth = ["first", "second", "third", "fourth", "fifth", "sixth"];
+  const [place = 0] = out;
+  const off = ((reading.shots_m ?? [])[place] ?? 0) - slope;
+  const which = nth[place] ?? `${place + 1}th`;
+  const more = out.length > 1 ? ` So did ${out.length - 1} more.` : "";
+  return `The ${which} shot went ${off > 0 ? "past" : "short"}: ${words(Math.abs(off))} ${off > 0 ? "long" : "short"}. Left out.${more}`;
+}
+
+interface ButtonProps {
+  site: SiteFile;
+  target: Target;
+  spot: Spot;
+  reading: Reading | undefined;
+  onNext: (() => void) | undefined;
+}
+
+function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
+  const [busy, setBusy] = useState(false);
+  const [fault, setFault] = useState("");
+  const [typing, setTyping] = useState(false);
+  const edit = useSite((store) => store.edit);
+  const take = async (slope_m: number, inclination_deg: number | null, device: string): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    if (!site) return;
+    const taken = new Date().toISOString().slice(0, 19) + "Z";
+    const by = useSettings.getState().surveyor || null;
+    const made = await core.reading(site, {
+      from: target.id,
+      to: spot.id,
+      slope_m,
+      inclination_deg,
+      device,
+      taken,
+      by,
+    });
+    edit(`Shot from ${target.name} to ${spot.name}`.slice(0, 200), (draft) => putReading(draft, made));
+  };
+  const shoot = async (): Promise<void> => {
+    const [x = 0, y = 0] = target.shape.points[0] ?? [];
+    const [sx = 0, sy = 0] = spot.position;
+    const { shot } = await measure({ from: [x, y, target.height_m], to: [sx, sy, spot.height_m] });
+    if ("vibrate" in navigator) navigator.vibrate(60);
+    await take(shot.slope_m, shot.inclination_deg, shot.device);
+  };
+  const doing = async (work: () => Promise<void>): Promise<void> => {
+    setBusy(true);
+    setFault("");
+    try {
+      await work();
+    } catch (error) {
+      if (error instanceof Away || error instanceof Refused) setFault(error.message);
+      else throw error;
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <Button className="measure" type="primary" size="large" block loading={busy} onClick={() => void doing(shoot)}>
+        {reading ? "Measure again" : "Measure"}
+      </Button>
+      <div className="row">
+        <Button size="large" block onClick={() => setTyping(true)}>
+          Type it
+        </Button>
+        <Button size="large" block disabled={!onNext} onClick={onNext}>
+          Next target
+        </Button>
+      </div>
+      {fault && <Alert type="warning" showIcon title={fault} />}
+      <p className="fine">Laser class 2: never into eyes, never at mirrors or windows with people behind them.</p>
+      {typing && (
+        <TypeReading
+          close={() => setTyping(false)}
+          onTyped={(slope, inclination) => void doing(() => take(slope, inclination, "typed by hand"))}
+        />
+      )}
+    </>
+  );
+}

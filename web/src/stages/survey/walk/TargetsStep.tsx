@@ -1,0 +1,219 @@
+/** Targets: what must be seen, in the order of the walk, in plain words. */
+import { Button, Select } from "antd";
+import { useMemo, useState } from "react";
+import type { Point, SiteFile, Target } from "../../../core/types";
+import { useGuide } from "../../../core/useStock";
+import { useSettings } from "../../../keep/settings";
+import { useSite } from "../../../keep/store";
+import { targetOf } from "../../../model/lookups";
+import { addTarget, removeTarget, setShape } from "../../../model/targets";
+import { SpotMark } from "../../../plan/layers/SpotMark";
+import { TargetMark } from "../../../plan/layers/TargetMark";
+import { ChoiceField, Field, TextField } from "../../../ui/Field";
+import { Measure, length, plain } from "../../../ui/Measure";
+import { goTo, stepAddress } from "../../../ui/address";
+import { SurveyPlan } from "../SurveyPlan";
+import { Photos } from "../photos/Photos";
+import { WalkList, moved } from "./WalkList";
+import { plainTask } from "./plainTasks";
+import { moveSpotOnPlan, targetActions } from "./planActions";
+
+const SHAPES = [
+  ["point", "One point"],
+  ["line", "A line"],
+  ["area", "An area"],
+] as const;
+
+export function TargetsStep({ site, item }: { site: SiteFile; item: string | null }) {
+  const [adding, setAdding] = useState(false);
+  const id = useSite((state) => state.open?.id) ?? "";
+  const edit = useSite((state) => state.edit);
+  const guide = useGuide();
+  const choose = (target: string | null): void => goTo(stepAddress(id, "targets", target));
+  const actions = useMemo(() => targetActions((target) => goTo(stepAddress(id, "targets", target.id))), [id]);
+  const add = (at: Point): void => {
+    let made = "";
+    edit("Add a target", (draft) => {
+      made = addTarget(draft, at);
+    });
+    setAdding(false);
+    choose(made);
+  };
+  return (
+    <section className="walk" aria-label="Targets">
+      <SurveyPlan site={site} tapping={adding ? "Tap what must be seen." : null} onTap={add}>
+        {(view) => (
+          <>
+            {(site.spots ?? []).map((spot, place) => (
+              <SpotMark
+                key={spot.id}
+                view={view}
+                spot={spot}
+                place={place}
+                inHand={false}
+                onChoose={() => goTo(stepAddress(id, "spots", spot.id))}
+                onMove={moveSpotOnPlan}
+              />
+            ))}
+            {site.targets.map((target) => (
+              <TargetMark
+                key={target.id}
+                view={view}
+                target={target}
+                verdict={null}
+                inHand={target.id === item}
+                actions={actions}
+              />
+            ))}
+          </>
+        )}
+      </SurveyPlan>
+      <div className="form-page">
+        <h1>Targets</h1>
+        <WalkList
+          items={site.targets}
+          inHand={item}
+          what="Target"
+          onChoose={choose}
+          detail={(target) => plainTask(guide, target)}
+          onMove={(place, by) =>
+            edit("Change the order of the walk", (draft) => {
+              draft.targets = moved(draft.targets, place, by);
+            })
+          }
+          form={(target) => <TargetForm target={target} />}
+        />
+        <Button
+          size="large"
+          type={site.targets.length === 0 ? "primary" : "default"}
+          onClick={() => setAdding(true)}
+          disabled={adding}
+        >
+          Add a target
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function TargetForm({ target }: { target: Target }) {
+  const guide = useGuide();
+  const edit = useSite((state) => state.edit);
+  const units = useSettings((settings) => settings.units);
+  const set = (change: (target: Target, site: SiteFile) => void, field: string): void =>
+    edit(
+      `${target.name}: ${field}`.slice(0, 200),
+      (site) => {
+        const held = targetOf(site, target.id);
+        if (held) change(held, site);
+      },
+      `target-${target.id}-${field}`,
+    );
+  const remove = (): void => edit(`Delete ${target.name}`, (site) => removeTarget(site, target.id));
+  return (
+    <>
+      <TextField
+        name="name"
+        label="Name"
+        value={target.name}
+        onChange={(v) =>
+          v &&
+          set((t) => {
+            t.name = v;
+          }, "name")
+        }
+      />
+      <Field name="task" label="What the picture must do">
+        <Select
+          aria-label="What the picture must do"
+          size="large"
+          value={plainTask(guide, target)}
+          options={(guide?.tasks ?? []).map((task) => ({ value: task.says, label: task.says }))}
+          onChange={(says) =>
+            set((t) => {
+              const task = guide?.tasks.find((p) => p.says === says);
+              if (task) {
+                t.subject = task.subject;
+                t.task = task.task;
+                t.height_m = task.height_m;
+              }
+            }, "task")
+          }
+        />
+      </Field>
+      <TextField
+        name="used_for"
+        label="How it will be used"
+        value={target.used_for}
+        onChange={(v) =>
+          set((t) => {
+            t.used_for = v ?? null;
+          }, "use")
+        }
+      />
+      <TextField
+        name="night_light"
+        label="Light there at night"
+        needed
+        value={target.night_light}
+        onChange={(v) =>
+          set((t) => {
+            t.night_light = v ?? null;
+          }, "light at night")
+        }
+      />
+      <ChoiceField
+        name="shape"
+        label="Where it is"
+        value={target.shape.kind}
+        options={SHAPES}
+        onChange={(kind) => set((t, site) => setShape(site, t, kind), "shape")}
+      />
+      <div className="dials dials-big">
+        <Measure
+          label="Height"
+          value={target.height_m}
+          quantity={length(units)}
+          min={0}
+          max={500}
+          onChange={(v) =>
+            set((t) => {
+              t.height_m = v;
+            }, "height")
+          }
+        />
+        <Measure
+          label="Speed"
+          value={(target.speed_mps ?? 0) * 3.6}
+          quantity={plain("km/h", 0, 1)}
+          min={0}
+          max={540}
+          onChange={(v) =>
+            set((t) => {
+              t.speed_mps = Number((v / 3.6).toFixed(4));
+            }, "speed")
+          }
+        />
+        <span data-field="facing_deg">
+          <Measure
+            label="Faces"
+            value={target.facing_deg ?? NaN}
+            min={-360}
+            max={360}
+            hint="The bearing that a face or plate points to"
+            quantity={{ ...plain("°", 0, 5), format: (v) => (Number.isNaN(v) ? "any" : `${v.toFixed(0)}°`) }}
+            onChange={(v) =>
+              set((t) => {
+                t.facing_deg = Number.isNaN(v) ? 0 : v;
+              }, "facing")
+            }
+          />
+        </span>
+      </div>
+      <Photos owner={{ kind: "target", id: target.id }} photos={target.photos ?? []} name={target.name} />
+      <Button danger onClick={remove}>
+        Delete this target
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,19 @@
+/** The faults of a site file, each with its place. */
+import type { Fault } from "../core/types";
+
+const MOST = 50;
+
+export function Faults({ faults }: { faults: Fault[] }) {
+  return (
+    <div className="faults" role="alert">
+      <ul>
+        {faults.slice(0, MOST).map((fault, place) => (
+          <li key={place}>
+            {fault.path && <code>{fault.path}</code>} {fault.message}
+          </li>
+        ))}
+      </ul>
+      {faults.length > MOST && <p>… and {faults.length - MOST} more.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,152 @@
+/**
+ * Something on a drawing that is taken by hand: dragged with the pointer, chosen with a click or Enter. The drawing has one
+ * gesture handler (`useHandles`); what cannot be dragged lets the drawing beneath move.
+ */
+import { useGesture } from "@use-gesture/react";
+import {
+  createContext,
+  type ReactNode,
+  type RefObject,
+  useContext,
+  useId,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+} from "react";
+import type { Point } from "../core/types";
+
+export interface Drag {
+  /** Where the pointer is on the drawing, px. */
+  at: Point;
+  /** How far it is from where it was pressed, px. */
+  moved: Point;
+  first: boolean;
+  /** One gesture is one way from press to release. */
+  gesture: string;
+}
+
+export interface Actions {
+  onChoose?: (() => void) | undefined;
+  onDrag?: ((drag: Drag) => void) | undefined;
+  /** Delete or Backspace on it. */
+  onRemove?: (() => void) | undefined;
+}
+
+export type Handles = Map<string, { label: string; actions: Actions }>;
+
+const InDrawing = createContext<Handles>(new Map());
+export const HandlesProvider = InDrawing.Provider;
+
+/** What the pointer does to the drawing itself. */
+interface Beneath {
+  onPan?(by: Point): void;
+  onWheel?(turned: number, at: Point): void;
+  onPinch?(scale: number, at: Point): void;
+}
+
+interface Held {
+  /** The handle that was pressed, by its key. */
+  key: string | undefined;
+  box: DOMRect;
+  gesture: string;
+}
+
+/** The gesture handler of a drawing: to the handle that was pressed goes what the pointer does, else to the drawing itself. */
+export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Beneath = {}): Handles {
+  const handles = useMemo<Handles>(() => new Map(), []);
+  const at = (x: number, y: number, box = drawing.current?.getBoundingClientRect()): Point => [
+    x - (box?.left ?? 0),
+    y - (box?.top ?? 0),
+  ];
+  useGesture(
+    {
+      onDrag: ({ xy, delta, movement, first, tap, pinching, event, startTime, memo }) => {
+        const held = (memo as Held | undefined) ?? pressed(event.target, startTime, drawing.current, handles);
+        const handle = held.key === undefined ? undefined : handles.get(held.key);
+        if (tap) handle?.actions.onChoose?.();
+        else if (handle?.actions.onDrag) {
+          handle.actions.onDrag({ at: at(xy[0], xy[1], held.box), moved: movement, first, gesture: held.gesture });
+        } else if (!pinching) beneath.onPan?.(delta);
+        return held;
+      },
+      onWheel: ({ event, delta: [, turned] }) => {
+        if (!beneath.onWheel) return;
+        event.preventDefault();
+        beneath.onWheel(turned, at(event.clientX, event.clientY));
+      },
+      onPinch: ({ origin: [x, y], delta: [scale], event }) => {
+        if (!beneath.onPinch) return;
+        event.preventDefault();
+        beneath.onPinch(scale, at(x, y));
+      },
+    },
+    {
+      target: drawing,
+      drag: { filterTaps: true, pointer: { keys: false } },
+      wheel: { eventOptions: { passive: false } },
+      pinch: { eventOptions: { passive: false } },
+    },
+  );
+  return handles;
+}
+
+/** One gesture keeps its name from press to release, whatever becomes of the label meanwhile. */
+function pressed(target: EventTarget | null, startTime: number, drawing: SVGSVGElement | null, handles: Handles): Held {
+  const key = (target as Element | null)?.closest<SVGGElement>("[data-handle]")?.dataset["handle"];
+  const label = key === undefined ? "" : (handles.get(key)?.label ?? "");
+  return { key, box: drawing?.getBoundingClientRect() ?? new DOMRect(), gesture: `${label}-${startTime}` };
+}
+
+interface Props extends Actions {
+  label: string;
+  className?: string;
+  pressed?: boolean;
+  children: ReactNode;
+  testId?: string;
+}
+
+export function Handle({
+  label,
+  className = "",
+  pressed: isPressed,
+  onChoose,
+  onDrag,
+  onRemove,
+  children,
+  testId,
+}: Props) {
+  const handles = useContext(InDrawing);
+  const key = useId();
+  const actions = useRef<Actions>({});
+  useLayoutEffect(() => {
+    actions.current = { onChoose, onDrag, onRemove };
+    handles.set(key, { label, actions: actions.current });
+  });
+  useLayoutEffect(
+    () => () => {
+      handles.delete(key);
+    },
+    [handles, key],
+  );
+  return (
+    <g
+      data-handle={key}
+      className={`${onDrag ? "handle" : "choice"} ${className}`}
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      aria-pressed={isPressed}
+      data-testid={testId}
+      onClick={(event) => event.stopPropagation()}
+      onKeyDown={(event) => {
+        const done = { Enter: onChoose, " ": onChoose, Delete: onRemove, Backspace: onRemove }[event.key];
+        if (!done) return;
+        event.preventDefault();
+        event.stopPropagation();
+        done();
+      }}
+    >
+      {children}
+    </g>
+  );
+}

@@ -1,0 +1,16 @@
+/** Addresses of the places in the application, kept after the `#`. */
+
+/** A stage of the work. */
+export type Stage = "survey" | "aim";
+export const STEPS = ["brief", "drawing", "spots", "targets", "readings", "sheet"] as const;
+export type Step = (typeof STEPS)[number];
+
+export const siteAddress = (id: string): string => `#/site/${id}`;
+export const stageAddress = (id: string, stage: Stage): string =>
+  stage === "aim" ? siteAddress(id) : `${siteAddress(id)}/survey`;
+export const stepAddress = (id: string, step: Step, item?: string | null): string =>
+  `${siteAddress(id)}/survey/${step}${item ? `/${item}` : ""}`;
+
+export function goTo(address: string): void {
+  window.location.hash = address;
+}

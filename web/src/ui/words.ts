@@ -1,0 +1,44 @@
+/** What the rules find, in the trade's words. */
+import type { RuleName, RuleResult, Task, Units } from "../core/types";
+
+export const RULE_WORDS: Record<RuleName, string> = {
+  pixel_density: "Pixel density",
+  in_view: "In picture, aim slack",
+  clear: "Clear line",
+  face_from_above: "Face seen from above",
+  turned_away: "Face turned away",
+  plate_side: "Plate from the side",
+  plate_vertical: "Plate from above or below",
+};
+
+export const TASK_WORDS: Record<Task, string> = {
+  monitor: "monitor",
+  detect: "detect",
+  observe: "observe",
+  recognise: "recognise",
+  identify: "identify",
+  inspect: "inspect",
+  read: "read",
+};
+
+export const density = (value: number): string => (value >= 100 ? value.toFixed(0) : String(Number(value.toFixed(1))));
+
+/** A rule's figure with its unit. */
+export function ruleValue(rule: RuleResult, value: number | null = rule.value): string {
+  if (value === null) return "not given";
+  if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
+  if (rule.unit === "px/m") return `${density(value)} px/m`;
+  if (value === 0) return "nothing in the way";
+  return `${value} in the way`;
+}
+
+/** What the figure is held against. */
+export function ruleLimit(rule: RuleResult): string {
+  if (rule.unit === "px/m") return `≥ ${density(rule.limit)} px/m`;
+  if (rule.rule === "in_view") return `≥ ${rule.limit}°`;
+  if (rule.unit === "deg") return `≤ ${rule.limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
+  return "nothing in the way";
+}
+
+/** The unit word of a length setting. */
+export const unitWord = (units: Units): string => (units === "feet" ? "ft" : "m");
