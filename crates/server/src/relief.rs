@@ -7,7 +7,7 @@ use std::num::NonZero;
 use std::thread;
 
 /// The most cells that are worked out at once.
-const MOST_CELLS: f64 = 16_000_000.0;
+const MOST_CELLS: f64 = 4_000_000.0;
 /// Sides that a cell may have, m.
 const CELLS_M: std::ops::RangeInclusive<f64> = 0.01..=1_000.0;
 /// Heights that may be looked at, m.

@@ -48,6 +48,8 @@ class FakeWorker implements WorkerLike {
         : request.change !== undefined
           ? (JSON.parse(request.change) as SiteChange).head?.name
           : this.name;
+    if (said === "deadly")
+      return { ...reply, broken: true, refused: JSON.stringify([{ path: "", message: "unreachable" }]) };
     if (said === "bad") return { ...reply, refused: JSON.stringify([{ path: "name", message: "is bad" }]) };
     this.name = said ?? this.name;
     this.state = request.state;
@@ -96,6 +98,16 @@ describe("a follower", () => {
     await expect(bad).rejects.toEqual(new Refused([{ path: "name", message: "is bad" }]));
     expect((await good).answers).toEqual(['"B"']);
     expect((await follower.run(named("C"), asking)).answers).toEqual(['"C"']);
+  });
+
+  it("puts another worker in the place of one whose core fell over, and asks it what was left", async () => {
+    const { follower, workers } = followed();
+    await follower.run(named("A"), asking);
+    const deadly = follower.run(named("deadly"), asking);
+    const left = follower.run(named("B"), asking);
+    await expect(deadly).rejects.toThrow("unreachable");
+    expect((await left).answers).toEqual(['"B"']);
+    expect([workers.length, workers[0]?.ended]).toEqual([2, true]);
   });
 
   it("ends at once, drops what was asked, and goes on with another worker", async () => {

@@ -65,6 +65,16 @@ export class Follower {
     for (const { settle } of dropped) settle({ id: 0, answers: [], dropped: true });
   }
 
+  /** Puts another worker in the place of one that fell over; what else it was asked goes to the new one. */
+  private replace(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    const left = [...this.waiting.values()];
+    this.waiting.clear();
+    if (left.length > 0) this.start();
+    for (const waiting of left) this.post(waiting, this.held);
+  }
+
   private post(waiting: Waiting, from: { site: SiteFile; state: number } | null): void {
     const { site, job } = waiting;
     const id = ++this.last;
@@ -93,6 +103,7 @@ export class Follower {
     else {
       // A refused change leaves the worker where it was; a refused question does not. Opening anew is right for both.
       this.held = null;
+      if (reply.broken) this.replace();
       waiting.fail(new Refused(JSON.parse(reply.refused) as Fault[]));
     }
   }

@@ -34,6 +34,8 @@ export interface Reply {
   outOfStep?: boolean;
   /** The faults of what was refused. */
   refused?: string;
+  /** The core itself fell over: the worker is of no use any more. */
+  broken?: boolean;
   /** The best density of each cell. */
   best?: Float32Array;
   /** Something newer was wished for before this was done. */

@@ -45,6 +45,8 @@ async function answer(request: Request): Promise<void> {
     state = request.state;
     for (const ask of request.asks) reply.answers.push(core?.ask(ask) ?? "null");
   } catch (thrown) {
+    // What the core refuses it says as JSON; anything else is a fault of its own.
+    reply.broken = typeof thrown !== "string";
     reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
   }
   if (request.relief && reply.refused === undefined) await workOutRelief(request, request.relief, reply);

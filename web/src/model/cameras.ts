@@ -10,6 +10,12 @@ export function putCamera(site: SiteFile, camera: Camera): void {
   else site.cameras[place] = camera;
 }
 
+/** Gives a camera the model that the core fitted, with its heads; where it sits stays as it is. */
+export function setModel(site: SiteFile, fitted: Camera): void {
+  const held = cameraOf(site, fitted.id);
+  if (held) Object.assign(held, { model: fitted.model, heads: fitted.heads });
+}
+
 /** Moves a camera; it no longer sits where distances were measured from. */
 export function moveCamera(site: SiteFile, id: string, to: Point): void {
   const moved = cameraOf(site, id);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Camera, Model, SiteFile } from "../core/types";
-import { duplicateCamera, moveCamera, pointHead, putCamera, setAim } from "./cameras";
+import { duplicateCamera, moveCamera, pointHead, putCamera, setAim, setModel } from "./cameras";
 import { addObstacle, removeCorner, setFilled } from "./obstacles";
 import { patched } from "./patch";
 import { bearing, freshId } from "./points";
@@ -89,6 +89,17 @@ describe("a camera", () => {
     ]);
     setAim(site, "c1", "h1", { pan_deg: 33.3, tilt_deg: 4.4 });
     expect(site.cameras[0]?.heads[0]).toMatchObject({ pan_deg: 33.3, tilt_deg: 4.4, focal_mm: 2.8 });
+  });
+});
+
+describe("another model", () => {
+  it("comes with its heads and leaves the camera where it is, also if that changed meanwhile", () => {
+    const site = yard();
+    putCamera(site, camera("c1", [0, 0]));
+    const fitted = { ...camera("c1", [0, 0]), model: { ...model, name: "Other" } };
+    moveCamera(site, "c1", [3, 3]);
+    setModel(site, fitted);
+    expect([site.cameras[0]?.model.name, site.cameras[0]?.position]).toEqual(["Other", [3, 3]]);
   });
 });
 

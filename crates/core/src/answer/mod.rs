@@ -151,6 +151,9 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
         Ask::Reading { shot } => json(&take_shot(&site.file().readings, &shot)?),
         Ask::ReadReadings { csv } => json(&read_csv_into(site, &csv)),
         Ask::WriteReadings => json(&write_csv(&site.file().readings)),
+        Ask::WorldFile { share, .. } if !(share > 0.0 && share <= 1.0) => {
+            Err(vec![Fault::new("share", format!("{share} is no share of a width"))])
+        }
         Ask::WorldFile { text, share } => json(&parse_world_file(&text)?.of_picture_scaled_to(share)),
         Ask::Aim { line } => json(&aim_at(site, &line.camera, &line.head, &line.target)?),
         Ask::Slant { camera, target, slant_m } => json(&at_slant(site, &camera, &target, slant_m)?),

@@ -4,7 +4,7 @@ import { memo, useState } from "react";
 import { core } from "../../../core/port";
 import { useCatalogue } from "../../../core/useStock";
 import { useSite } from "../../../keep/store";
-import { duplicateCamera, putCamera, setAim } from "../../../model/cameras";
+import { duplicateCamera, setAim, setModel } from "../../../model/cameras";
 import { useInHand } from "../../../model/inHand";
 import { cameraOf } from "../../../model/lookups";
 
@@ -99,10 +99,8 @@ const ModelChoice = memo(function ModelChoice({
   const choose = async (name: string): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site || name === held) return;
-    const changed = await core.model(site, id, name);
-    edit(`${camera}: ${name}`, (draft) => {
-      if (cameraOf(draft, id)) putCamera(draft, changed);
-    });
+    const fitted = await core.model(site, id, name);
+    edit(`${camera}: ${name}`, (draft) => setModel(draft, fitted));
   };
   return (
     <Select

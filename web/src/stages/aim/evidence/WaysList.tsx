@@ -31,8 +31,10 @@ export function WaysList({ state, verdict, site }: { state: WaysState; verdict: 
 function WayRow({ way, site }: { way: Way; site: SiteFile }) {
   const edit = useSite((store) => store.edit);
   const name = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
-  // The way is shown only while the site is the one that it was found for: its places in the file hold.
-  const apply = (): void => edit(way.says.slice(0, 200), patched(site, way.patch));
+  // The places in its patch are those of the site that it was found for.
+  const apply = (): void => {
+    if (useSite.getState().open?.site === site) edit(way.says.slice(0, 200), patched(site, way.patch));
+  };
   return (
     <li className="way">
       <div>

@@ -22,7 +22,9 @@ export function Agreement({ site, state }: { site: SiteFile; state: SurveyState 
   const { points, patch } = survey.adjustment;
   const moving = points.filter((point) => point.moved_m >= WORTH_M);
   const doubtful = survey.adjustment.readings.find((reading) => reading.doubtful);
-  const accept = (): void => edit("Accept the adjusted positions", patched(site, patch));
+  const accept = (): void => {
+    if (useSite.getState().open?.site === site) edit("Accept the adjusted positions", patched(site, patch));
+  };
   return (
     <section className="agreement" aria-label="Drawing and tape">
       <h2>Drawing and tape</h2>
