@@ -39,7 +39,7 @@ export const Relief = memo(function Relief({ view, raster, needs, over, dark, se
 const inksOf = (dark: boolean): Inks =>
   dark
     ? { pale: [27, 42, 50], deep: [64, 140, 156], ink: "#b9e2e8", paper: "#1a2129" }
-    : { pale: [226, 237, 234], deep: [70, 138, 153], ink: "#14485a", paper: "#f5f1e6" };
+    : { pale: [226, 237, 234], deep: [70, 138, 153], ink: "#0e3a4a", paper: "#f5f1e6" };
 
 /** The outline of a picture on the ground, thin, with ticks where it leaves the sheet. */
 export function PictureOutline({ view, lines }: { view: PlanView; lines: number[][][] }) {

@@ -1,0 +1,125 @@
+/**
+ * What a hand feels, measured in a browser on a running application: `node e2e/measure.mjs [http://127.0.0.1:8017]`.
+ * First load, then drags of a camera on the demo and on a made-up site of 64 cameras, 200 targets and 400 obstacles: how long
+ * frames take, and in how many of them the figures were those of the site as it was. Reported, never asserted.
+ */
+import { chromium } from "@playwright/test";
+
+const at = process.argv[2] ?? "http://127.0.0.1:8017";
+const MOVES = 90;
+const args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"];
+
+/** Spreads numbers evenly over [0, 1): multiples of the golden ratio. */
+const spread = (i, salt) => ((i + 1) * 0.618033988749895 + salt) % 1;
+
+function bigSite(side = 200) {
+  const range = (count) => Array.from({ length: count }, (_, i) => i);
+  const sensor = { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+  const lens = { focal_min_mm: 2.8, focal_max_mm: 12, hfov_at_min_deg: 104, hfov_at_max_deg: 27 };
+  const shape = (i, x, y) =>
+    i % 20 === 0
+      ? { kind: "area", points: [[x, y], [x + 5, y], [x + 5, y + 5], [x, y + 5]] } // prettier-ignore
+      : i % 20 < 3
+        ? { kind: "line", points: [[x, y], [x + 10, y]] } // prettier-ignore
+        : { kind: "point", points: [[x, y]] };
+  return {
+    format: "bright-angle/site",
+    version: 1,
+    name: `Measured yard ${Date.now()}`,
+    obstacles: range(400).map((i) => {
+      const [x, y] = [spread(i * 3, 0.45) * side, spread(i * 13, 0.15) * side];
+      const [w, d] = [1 + 4 * spread(i, 0.9), 1 + 3 * spread(i, 0.35)];
+      const outline = [[x, y], [x + w, y], [x + w, y + d], [x, y + d]]; // prettier-ignore
+      return { id: `o${i}`, name: "O", kind: "other", top_m: 1 + 3 * spread(i, 0.05), outline };
+    }),
+    targets: range(200).map((i) => ({
+      id: `t${i}`,
+      name: `T${i}`,
+      subject: "person",
+      task: "observe",
+      height_m: 1.6,
+      shape: shape(i, spread(i, 0.25) * side, spread(i * 11, 0.8) * side),
+    })),
+    cameras: range(64).map((i) => ({
+      id: `c${i}`,
+      name: `C${i}`,
+      position: [spread(i, 0.1) * side, spread(i * 7, 0.6) * side],
+      height_m: 2.5 + 2 * spread(i, 0.3),
+      model: { name: "M", form: "bullet", sensor, lens },
+      heads: [
+        {
+          id: "h",
+          pan_deg: 360 * spread(i, 0.7),
+          tilt_deg: 5 + 15 * spread(i, 0.2),
+          focal_mm: 2.8 + 9 * spread(i, 0.5),
+        },
+      ],
+    })),
+  };
+}
+
+async function firstLoad(browser) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const began = performance.now();
+  await page.goto(at);
+  await page.getByRole("table").waitFor();
+  const shown = performance.now() - began;
+  const bytes = await page.evaluate(() =>
+    performance
+      .getEntriesByType("resource")
+      .filter((entry) => /\.(js|wasm)$/.test(entry.name))
+      .reduce((sum, entry) => sum + entry.encodedBodySize, 0),
+  );
+  console.log(`first load: list shown after ${shown.toFixed(0)} ms; script and core ${(bytes / 1000).toFixed(0)} kB`);
+  await page.close();
+}
+
+async function drag(browser, name, id, camera) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${at}/#/site/${id}`);
+  await page.locator('.aim[data-settled="true"]').waitFor();
+  await page.locator('[data-testid="relief"][data-settled="true"]').waitFor();
+  const box = await page.getByTestId(camera).locator(".camera-body").boundingBox();
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.evaluate(() => {
+    const frames = [];
+    const settled = [];
+    let last = performance.now();
+    const tick = (now) => {
+      frames.push(now - last);
+      settled.push(document.querySelector(".aim").dataset.settled === "true");
+      last = now;
+      window.__tick = requestAnimationFrame(tick);
+    };
+    Object.assign(window, { __frames: frames, __settled: settled, __tick: requestAnimationFrame(tick) });
+  });
+  const began = performance.now();
+  for (let i = 0; i < MOVES; i++) await page.mouse.move(x + 60 * Math.sin(i / 8), y + 25 * Math.sin(i / 5));
+  const took = performance.now() - began;
+  const [frames, settled] = await page.evaluate(() => {
+    cancelAnimationFrame(window.__tick);
+    return [window.__frames.slice(1), window.__settled.slice(1)];
+  });
+  await page.mouse.up();
+  frames.sort((a, b) => a - b);
+  const at_ = (share) => frames[Math.min(frames.length - 1, Math.floor(share * frames.length))].toFixed(1);
+  const share = (settled.filter(Boolean).length / settled.length).toFixed(2);
+  console.log(
+    `${name}: ${MOVES} moves in ${took.toFixed(0)} ms; frames: median ${at_(0.5)}, 95 % ${at_(0.95)}, greatest ${at_(1)} ms; settled in ${share} of them`,
+  );
+  await page.close();
+}
+
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args });
+await firstLoad(browser);
+const sites = await (await fetch(`${at}/api/sites`)).json();
+await drag(browser, "demo", sites.find((site) => site.name.startsWith("Tern Quay")).id, "camera-c4");
+const kept = await fetch(`${at}/api/sites`, {
+  method: "POST",
+  headers: { "Content-Type": "application/json" },
+  body: JSON.stringify({ says: "To be measured", site: bigSite() }),
+});
+await drag(browser, "64 × 200 × 400", (await kept.json()).site_id, "camera-c7");
+await browser.close();
