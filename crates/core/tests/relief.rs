@@ -89,6 +89,19 @@ fn every_model_of_the_catalogue_agrees_with_rays() {
     }
 }
 
+#[test]
+fn a_corner_on_the_middle_of_a_row_shades_that_row_as_well() {
+    // Corners at y = 4.5 lie on a row's middle: the outline, which is not convex, is crossed there once, not never.
+    let obstacles = json!([{"id": "o1", "name": "L", "kind": "building", "top_m": 3,
+        "outline": [[2, 2], [8, 2], [10, 4.5], [8, 9], [5, 4.5], [2, 9]]}]);
+    let camera = json!({"id": "c1", "name": "C", "position": [5, -9], "height_m": 2.7,
+        "model": {"name": "M", "form": "bullet", "lens": {"focal_min_mm": 2.8, "focal_max_mm": 2.8},
+            "sensor": {"width_px": 2688, "height_px": 1520, "width_mm": 5.376, "height_mm": 3.04}},
+        "heads": [{"id": "h1", "pan_deg": 0, "tilt_deg": 5, "focal_mm": 2.8}]});
+    let site = json!({"format": "bright-angle/site", "version": 1, "name": "L", "obstacles": obstacles, "targets": [], "cameras": [camera]});
+    agrees(&Site::parse(&site.to_string()).unwrap(), Grid::over([-6.0, 0.0, 16.0, 12.0], 1.0), 1.6);
+}
+
 #[derive(serde::Deserialize)]
 struct Yard {
     site: Value,

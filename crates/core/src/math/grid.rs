@@ -45,9 +45,11 @@ impl Grid {
         between(west - self.corner.x, east - self.corner.x, self.cell, self.columns)
     }
 
-    /// The rows, `start..end`, whose centres lie strictly between two northings.
-    pub fn rows_between(&self, south: f64, north: f64) -> (usize, usize) {
-        between(south - self.corner.y, north - self.corner.y, self.cell, self.rows)
+    /// The rows, `start..end`, whose centres lie from one northing up to, but not on, another: lines that meet at a corner
+    /// share no row and leave none out.
+    pub fn rows_from(&self, south: f64, north: f64) -> (usize, usize) {
+        let place = |y: f64| (((y - self.corner.y) / self.cell - 0.5).ceil().max(0.0) as usize).min(self.rows);
+        (place(south), place(north))
     }
 }
 
@@ -62,6 +64,15 @@ fn between(low: f64, high: f64, cell: f64, count: usize) -> (usize, usize) {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn every_row_lies_in_one_of_two_lines_that_meet() {
+        let grid = Grid::over([0.0, 0.0, 1.0, 8.0], 0.9);
+        for corner in [0.45, 1.35, 2.0, 3.15, 7.65] {
+            let (below, above) = (grid.rows_from(-5.0, corner), grid.rows_from(corner, 50.0));
+            assert_eq!((below.0, below.1, above.1), (0, above.0, grid.rows), "{corner}");
+        }
+    }
 
     #[test]
     fn centres_strictly_between() {

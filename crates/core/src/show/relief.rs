@@ -226,7 +226,7 @@ impl Steps<'_> {
 fn fill_hull(grid: &Grid, points: &[DVec2], steps: &mut Steps) {
     let hull = hull(points);
     let (south, north) = hull.iter().fold((f64::MAX, f64::MIN), |(low, high), p| (low.min(p.y), high.max(p.y)));
-    let (from, to) = grid.rows_between(south, north);
+    let (from, to) = grid.rows_from(south, north);
     if from >= to {
         return;
     }
@@ -243,6 +243,10 @@ fn fill_hull(grid: &Grid, points: &[DVec2], steps: &mut Steps) {
         });
     }
     for (place, span) in spans.iter().enumerate() {
+        // What lies on the hull's southern side is touched only.
+        if grid.centre(0, from + place).y <= south {
+            continue;
+        }
         steps.shade(grid, from + place, span.start, span.end);
     }
 }
@@ -262,7 +266,7 @@ fn fill_outline(grid: &Grid, outline: &[DVec2], steps: &mut Steps) {
 /// Tells the eastings at which a line crosses the middles of rows.
 fn cross(grid: &Grid, a: DVec2, b: DVec2, mut crossed: impl FnMut(usize, f64)) {
     let (low, high) = if a.y <= b.y { (a, b) } else { (b, a) };
-    let (from, to) = grid.rows_between(low.y, high.y);
+    let (from, to) = grid.rows_from(low.y, high.y);
     if from >= to {
         return;
     }
