@@ -66,5 +66,10 @@ export default ts.config(
       "@typescript-eslint/unbound-method": "off",
     },
   },
+  {
+    // Programs of Node.js, with pieces that run in a page.
+    files: ["**/*.{js,mjs}"],
+    languageOptions: { globals: { ...globals.node, ...globals.browser } },
+  },
   ...rooms,
 );

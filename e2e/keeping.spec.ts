@@ -106,7 +106,7 @@ test("figures of a state before are marked until those of the new one are there,
           else listen?.(event);
         };
       }
-    } as typeof Worker;
+    };
   });
   const hands = (what: "hold" | "release"): Promise<void> =>
     page.evaluate((said) => {

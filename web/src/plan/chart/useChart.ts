@@ -56,28 +56,24 @@ export function useChart(
   inks: Inks,
 ): Raster | null {
   const [drawn, setDrawn] = useState<Raster | null>(null);
-  const press = useRef<ChartPress | null>(null);
-  const [runner] = useState(
-    () =>
-      new Latest<Wish, void>(
-        ({ raster: { wish, columns, rows, values }, ...rest }) =>
-          press.current?.make({ wish, columns, rows, values, ...rest }) ?? Promise.resolve(),
-        ({ raster: of }) => setDrawn(of),
-      ),
-  );
+  const press = useRef<{ press: ChartPress; runner: Latest<Wish, void> } | null>(null);
   useEffect(() => {
     if (!frame.current) return;
     const made = new ChartPress(frame.current);
-    press.current = made;
+    const runner = new Latest<Wish, void>(
+      ({ raster: { wish, columns, rows, values }, ...rest }) => made.make({ wish, columns, rows, values, ...rest }),
+      ({ raster: of }) => setDrawn(of),
+    );
+    press.current = { press: made, runner };
     return () => {
       press.current = null;
+      runner.stop();
       made.end();
     };
   }, [frame]);
-  useEffect(() => () => runner.stop(), [runner]);
   useEffect(() => {
     if (view.size[0] > 0)
-      press.current?.show({
+      press.current?.press.show({
         view: { centre: view.centre, scale: view.scale, size: view.size },
         over,
         inks,
@@ -86,9 +82,9 @@ export function useChart(
   }, [view, over, inks]);
   const { scale } = view;
   useEffect(() => {
-    if (raster) runner.want({ raster, needs, scale });
+    if (raster) press.current?.runner.want({ raster, needs, scale });
     // The scale is that which the raster was wished at: it is drawn at others meanwhile.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [runner, raster, needs]);
+  }, [raster, needs]);
   return drawn;
 }
