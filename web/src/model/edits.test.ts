@@ -6,7 +6,16 @@ import { patched } from "./patch";
 import { bearing, freshId } from "./points";
 import { putReading } from "./readings";
 import { addSpot, forgetSpot, moveSpot, removeSpot } from "./spots";
-import { addTarget, duplicateTarget, moveTarget, moveTargetTo, removeTarget, setMeasured, setShape } from "./targets";
+import {
+  addTarget,
+  duplicateTarget,
+  moveTarget,
+  moveTargetCorner,
+  moveTargetTo,
+  removeTarget,
+  setMeasured,
+  setShape,
+} from "./targets";
 
 const model: Model = {
   name: "Turret",
@@ -168,6 +177,16 @@ describe("a target that is moved", () => {
     expect([target.distance, target.shape.points]).toEqual([{ how: "laser" }, [[4, 4]]]);
     moveTargetTo(site, "t1", [7, 7]);
     expect(target.shape.points).toEqual([[7, 7]]);
+  });
+
+  it("gets one corner moved, and never one that it has not", () => {
+    const site = yard();
+    setShape(site, first(site.targets), "area");
+    const before = structuredClone(first(site.targets).shape.points);
+    moveTargetCorner(site, "t1", 2, [9, 9]);
+    moveTargetCorner(site, "t1", 7, [1, 1]);
+    moveTargetCorner(site, "nobody", 0, [1, 1]);
+    expect(first(site.targets).shape.points).toEqual(before.map((point, place) => (place === 2 ? [9, 9] : point)));
   });
 
   it("keeps its middle when it gets another shape", () => {

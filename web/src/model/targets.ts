@@ -47,6 +47,12 @@ export function moveTargetTo(site: SiteFile, id: string, to: Point): void {
   moveTarget(moved, to[0] - from[0], to[1] - from[1]);
 }
 
+/** Puts one corner of a target at a place; the others stay. */
+export function moveTargetCorner(site: SiteFile, id: string, corner: number, to: Point): void {
+  const target = targetOf(site, id);
+  if (target && corner in target.shape.points) target.shape.points[corner] = to;
+}
+
 /** Puts a target's points where the core says that they are at a measured distance. */
 export function setMeasured(site: SiteFile, id: string, points: Point[]): void {
   const target = targetOf(site, id);

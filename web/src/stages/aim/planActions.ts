@@ -3,10 +3,10 @@ import type { Obstacle } from "../../core/types";
 import { useSite } from "../../keep/store";
 import { moveCamera, pointHead } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
-import { obstacleOf, targetOf } from "../../model/lookups";
+import { obstacleOf } from "../../model/lookups";
 import { removeCorner } from "../../model/obstacles";
 import { mean, shifted } from "../../model/points";
-import { moveTargetTo } from "../../model/targets";
+import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
 import type { ShapeActions, SolidActions } from "../../plan/layers/Solids";
 import type { TargetActions } from "../../plan/layers/TargetMark";
@@ -25,14 +25,7 @@ const targets: TargetActions = {
   onTake: (target) => takeTarget(target.id),
   onMove: (target, to, gesture) => edit(`Move ${target.name}`, (site) => moveTargetTo(site, target.id, to), gesture),
   onShape: (target, corner, to, gesture) =>
-    edit(
-      `Shape ${target.name}`,
-      (site) => {
-        const shaped = targetOf(site, target.id);
-        if (shaped) shaped.shape.points[corner] = to;
-      },
-      gesture,
-    ),
+    edit(`Shape ${target.name}`, (site) => moveTargetCorner(site, target.id, corner, to), gesture),
 };
 
 export function removeObstacle(obstacle: Obstacle): void {

@@ -1,9 +1,8 @@
 /** What a hand does on the plan of the walk, as edits of the site. */
 import type { Point, Spot, Target } from "../../../core/types";
 import { useSite } from "../../../keep/store";
-import { targetOf } from "../../../model/lookups";
 import { moveSpot } from "../../../model/spots";
-import { moveTargetTo } from "../../../model/targets";
+import { moveTargetCorner, moveTargetTo } from "../../../model/targets";
 import type { TargetActions } from "../../../plan/layers/TargetMark";
 
 const { edit } = useSite.getState();
@@ -15,12 +14,5 @@ export const targetActions = (onTake: (target: Target) => void): TargetActions =
   onTake,
   onMove: (target, to, gesture) => edit(`Move ${target.name}`, (site) => moveTargetTo(site, target.id, to), gesture),
   onShape: (target, corner, to, gesture) =>
-    edit(
-      `Shape ${target.name}`,
-      (site) => {
-        const shaped = targetOf(site, target.id);
-        if (shaped) shaped.shape.points[corner] = to;
-      },
-      gesture,
-    ),
+    edit(`Shape ${target.name}`, (site) => moveTargetCorner(site, target.id, corner, to), gesture),
 });
