@@ -1,9 +1,12 @@
 /**
  * What a hand feels, measured in a browser on a running application: `node e2e/measure.mjs [http://127.0.0.1:8017]`.
  * First load, then drags of a camera on the demo and on a made-up site of 64 cameras, 200 targets and 400 obstacles: how long
- * frames take, and in how many of them the figures were those of the site as it was. Reported, never asserted.
+ * frames take, and in how many of them the figures were those of the site as it was; and what the core alone takes in the
+ * browser's engine (this one: V8). Reported, never asserted.
  */
+import { readFileSync } from "node:fs";
 import { chromium } from "@playwright/test";
+import { Core, initSync } from "../web/src/core/made/core.js";
 
 const at = process.argv[2] ?? "http://127.0.0.1:8017";
 const MOVES = 90;
@@ -112,6 +115,47 @@ async function drag(browser, name, id, camera) {
   await page.close();
 }
 
+/** The session and the relief by themselves, on the big site: medians. */
+function coreAlone() {
+  initSync({ module: readFileSync(new URL("../web/src/core/made/core_bg.wasm", import.meta.url)) });
+  const site = bigSite();
+  const core = Core.open(JSON.stringify(site));
+  const median = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)].toFixed(2);
+  const timed = (run) => {
+    const began = performance.now();
+    run();
+    return performance.now() - began;
+  };
+  const moved = (i) => {
+    const camera = structuredClone(site.cameras[7]);
+    camera.position[0] += 0.05 * Math.sin(i);
+    return JSON.stringify({ cameras: { put: [camera] } });
+  };
+  const relief = () => {
+    core.want_relief(1, 0, 0, 200, 200, 0.25, 1.6, 0, 1);
+    while (core.step_relief(1));
+  };
+  const moves = Array.from({ length: 60 }, (_, i) => timed(() => core.change(moved(i))));
+  const whole = Array.from({ length: 5 }, () => {
+    const fresh = Core.open(JSON.stringify(bigSite()));
+    const took = timed(() => {
+      fresh.want_relief(1, 0, 0, 200, 200, 0.25, 1.6, 0, 1);
+      while (fresh.step_relief(1));
+    });
+    fresh.free();
+    return took;
+  });
+  relief();
+  const again = Array.from({ length: 20 }, (_, i) => {
+    core.change(moved(i + 0.5));
+    return timed(relief);
+  });
+  console.log(
+    `core alone: one camera moved ${median(moves)} ms; relief of 640 000 cells ${median(whole)} ms, one head again ${median(again)} ms`,
+  );
+}
+
+coreAlone();
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args });
 await firstLoad(browser);
 const sites = await (await fetch(`${at}/api/sites`)).json();

@@ -19,7 +19,7 @@
 //!     "heads": [{"id": "h1", "pan_deg": 0, "tilt_deg": 4, "focal_mm": 6}]}]
 //! }"#).unwrap();
 //! let line = &evaluate(&site).sight_lines[0];
-//! assert_eq!(format!("{:.4}", line.px_per_m), "106.8813");
+//! assert_eq!(format!("{:.4}", line.px_per_m.unwrap()), "106.8813");
 //! ```
 //!
 //! Frames (handbook, section 3): metres, x east, y north, z up, ground z = 0; `pan` is a bearing

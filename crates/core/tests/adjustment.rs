@@ -55,6 +55,21 @@ fn twenty_networks_are_those_of_scipy() {
     }
 }
 
+#[test]
+fn a_net_with_a_gross_error_settles_where_scipy_has_it() {
+    let cases: Vec<Value> = serde_json::from_str(include_str!("../../../outside/adjustment/stubborn.json")).unwrap();
+    assert_eq!(cases.len(), 6);
+    for case in &cases {
+        let found = adjusted(&case["site"]);
+        for (ours, theirs) in found.points[1..].iter().zip(case["positions"].as_array().unwrap()) {
+            (0..2).for_each(|axis| near(ours.position[axis], theirs[axis].as_f64().unwrap(), 2e-6));
+        }
+        // What contradicts the rest is named, and nothing is taken over while it stands.
+        assert!(found.readings.iter().any(|reading| reading.doubtful));
+        assert!(found.patch.is_empty() && found.held_back.is_some());
+    }
+}
+
 fn yard(spots: Value, targets: Value, readings: Value) -> Value {
     json!({"format": "bright-angle/site", "version": 1, "name": "Yard", "obstacles": [], "cameras": [],
         "spots": spots, "targets": targets, "readings": readings})
@@ -163,10 +178,49 @@ fn points_that_coincide_and_weights_far_apart_do_not_stop_the_program() {
         level("r2", "s2", "s3", 6.8, 0.0001),
         level("r3", "s1", "s3", 9.1, 0.0001),
     ]);
-    match adjust(&parse(&yard(loose, json!([]), readings))) {
-        Ok(found) => assert!(found.readings.iter().all(|reading| reading.residual_m.abs() < 1e-3)),
-        Err(fault) => assert_eq!(fault.path, "readings"),
-    }
+    // Three distances make a triangle: it closes, wherever it then lies.
+    let found = adjusted(&yard(loose, json!([]), readings));
+    assert!(found.readings.iter().all(|reading| reading.residual_m.abs() < 1e-3), "{:?}", found.readings);
+}
+
+#[test]
+fn a_camera_stays_on_the_wall_that_it_hangs_on() {
+    // The tape says that the target is 0.3 m farther off than drawn: the spot on the wall's face would end up inside the wall.
+    let mut file = yard(
+        json!([spot("s1", [0.0, 0.0], false)]),
+        json!([{"id": "t1", "name": "Till", "subject": "face", "task": "identify", "height_m": 1.6, "fixed": true,
+            "shape": {"kind": "point", "points": [[0.0, 12.0]]}}]),
+        json!([level("r1", "t1", "s1", 12.3, 0.02)]),
+    );
+    file["obstacles"] = json!([block([-5.0, 5.0], [-4.0, 0.0], 5.0)]);
+    let mut camera = CameraAt { height: 3.0, tilt: 6.0, focal: 12.0, ..Default::default() }.json();
+    camera["spot"] = json!("s1");
+    file["cameras"] = json!([camera]);
+    let found = adjusted(&file);
+    assert!(point(&found, "s1").position[1] < -0.25, "{:?}", found.points);
+    let patch: json_patch::Patch = serde_json::from_value(serde_json::to_value(&found.patch).unwrap()).unwrap();
+    let before = evaluate(&parse(&file)).sight_lines[0].clear;
+    json_patch::patch(&mut file, &patch).unwrap();
+    let site = parse(&file);
+    near(site.file().spots[0].position[1], 0.0, 1e-3);
+    assert_eq!(site.file().cameras.first().unwrap().position, site.file().spots[0].position);
+    assert!(before && evaluate(&site).sight_lines[0].clear);
+}
+
+#[test]
+fn a_distance_from_a_spot_counts_only_for_what_hangs_there() {
+    let worst = |at: [f64; 2]| {
+        let mut t = target("scene", "observe", [0.0, 20.0], 3.0);
+        t["distance"] = json!({"how": "plan", "from": [{"spot": "s1", "plus_minus_m": 0.01}]});
+        let mut camera = CameraAt { at, tilt: 0.0, ..Default::default() }.json();
+        camera["spot"] = json!("s1");
+        let mut file = site(vec![camera], vec![t], vec![]);
+        file["spots"] = json!([spot("s1", [0.0, 0.0], false)]);
+        let line = evaluate(&parse(&file)).sight_lines[0].clone();
+        line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == "px/m")).unwrap() / line.px_per_m.unwrap()
+    };
+    assert!(worst([0.0, 0.0]) > 0.968 && worst([0.04, 0.0]) > 0.968, "measured from there");
+    assert!(worst([0.3, 0.0]) < 0.95, "moved off its spot it is off the plan again");
 }
 
 #[test]
@@ -201,7 +255,8 @@ fn accepting_puts_everything_where_the_tape_has_it_and_is_done_once() {
     let line = &evaluate(&site).sight_lines[0];
     near(line.ground_m, 18.87, 0.05);
     let worst = line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == "px/m")).unwrap();
-    near(worst, line.px_per_m * 0.97 * line.ground_m / (line.ground_m + own), 0.1);
+    // A little less: the target may lie to the side, lower or higher, too.
+    near(worst, line.px_per_m.unwrap() * 0.97 * line.ground_m / (line.ground_m + own), 0.3);
 
     // The same readings say the same again.
     let after = adjusted(&file);

@@ -14,7 +14,13 @@ fn pixels_and_densities_are_those_of_opencv() {
         let record = record.unwrap();
         let n: Vec<f64> = record.iter().skip(1).map(|field| field.parse().unwrap()).collect();
         let equidistant = &record[0] == "equidistant";
-        let sensor = Sensor { width_px: n[0] as u32, height_px: n[1] as u32, width_mm: n[2], height_mm: n[3] };
+        let sensor = Sensor {
+            width_px: n[0] as u32,
+            height_px: n[1] as u32,
+            width_mm: n[2],
+            height_mm: n[3],
+            image_circle_px: None,
+        };
         let view = View {
             pose: Pose::new(
                 DVec3::new(n[8], n[9], n[10]),

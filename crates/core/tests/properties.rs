@@ -9,7 +9,8 @@ use glam::{DVec2, DVec3};
 use proptest::prelude::*;
 use support::*;
 
-const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+const SENSOR: Sensor =
+    Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
 fn view(bend: f64, focal: f64, angles: (f64, f64, f64)) -> View {
     let (pan, tilt, roll) = angles;

@@ -92,7 +92,7 @@ fn a_level_plate_camera_looks_under_two_degrees() {
 #[test]
 fn one_setting_does_not_serve_plates_at_25_and_75_ft() {
     // Common practice, no source: infrared exposure differs by 3.2 stops.
-    let sensor = Sensor { width_px: 1920, height_px: 1080, width_mm: 5.376, height_mm: 3.024 };
+    let sensor = Sensor { width_px: 1920, height_px: 1080, width_mm: 5.376, height_mm: 3.024, image_circle_px: None };
     let zone =
         pocket::answer(75.0 * FOOT, Task::Read, NeedSet::Edition2014, sensor, &[]).with_near_end(25.0 * FOOT).near;
     assert_eq!(format!("{:.1}", zone.expect("a near end").infrared_stops), "3.2");

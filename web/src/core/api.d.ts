@@ -427,6 +427,8 @@ export interface components {
             iterations: number;
             /** @description The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when there is nothing to take over. */
             patch: components["schemas"]["PatchOp"][];
+            /** @description Why nothing is taken over though points would move; null if nothing stands against it. */
+            held_back: string | null;
         };
         /** @description Where a head points. */
         Aim: {
@@ -640,6 +642,8 @@ export interface components {
             position: number[];
             /** @description The id of the spot that it sits on. */
             spot?: string | null;
+            /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
+            mounted_on?: string | null;
             /**
              * Format: double
              * @description Height of its optical centre, m.
@@ -901,6 +905,8 @@ export interface components {
             far_edge_m: number | null;
             /** @description Whether the horizon straight ahead is in the picture. */
             horizon_in_view: boolean;
+            /** @description The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains. */
+            inside: string | null;
         };
         /** @description A head in short. */
         HeadSummary: {
@@ -968,6 +974,8 @@ export interface components {
                 position: number[];
                 /** @description The id of the spot that it sits on. */
                 spot?: string | null;
+                /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
+                mounted_on?: string | null;
                 /**
                  * Format: double
                  * @description Height of its optical centre, m.
@@ -1133,6 +1141,11 @@ export interface components {
                  * @description Height of the thing that must be seen, m.
                  */
                 height_m: number;
+                /**
+                 * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
+                 *     and a plate have their middle at `height_m`.
+                 */
+                size_m?: number[] | null;
                 /**
                  * Format: double
                  * @description The bearing its face or plate points to, degrees; none for any.
@@ -1605,7 +1618,7 @@ export interface components {
              * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
              */
             broken_past: number | null;
-            /** @description `px/m`, `deg` or `blocked` (0 or 1). */
+            /** @description `px/m`, `deg` or `hidden` (a share of the subject). */
             unit: string;
             /** @description What follows. */
             verdict: components["schemas"]["Verdict"];
@@ -1630,6 +1643,42 @@ export interface components {
              * @default 30
              */
             face_tight_deg?: number;
+            /**
+             * Format: double
+             * @description Turned away, to identify or inspect: kept up to this angle off the face's own direction, degrees …
+             * @default 30
+             */
+            identify_turned_kept_deg?: number;
+            /**
+             * Format: double
+             * @description … tight up to this one, broken past it.
+             * @default 60
+             */
+            identify_turned_tight_deg?: number;
+            /**
+             * Format: double
+             * @description Turned away, to recognise: kept up to this angle, degrees …
+             * @default 60
+             */
+            recognise_turned_kept_deg?: number;
+            /**
+             * Format: double
+             * @description … tight up to this one, broken past it.
+             * @default 80
+             */
+            recognise_turned_tight_deg?: number;
+            /**
+             * Format: double
+             * @description Greatest share of a face or a plate that may be hidden.
+             * @default 0
+             */
+            hidden_small_share?: number;
+            /**
+             * Format: double
+             * @description Greatest share of a person or a vehicle that may be hidden.
+             * @default 0.3333333333333333
+             */
+            hidden_large_share?: number;
             /**
              * Format: double
              * @description Level school: greatest side angle to the plate, degrees.
@@ -1669,12 +1718,18 @@ export interface components {
             /**
              * @default {
              *       "aim_deg": 1,
+             *       "camera_height_m": 0.05,
              *       "focal_share": 0.03,
+             *       "guess_across_m": 0.5,
+             *       "guess_across_share": 0.02,
              *       "guess_share": 0.1,
              *       "height_m": 0.05,
+             *       "laser_across_m": 0.1,
              *       "laser_m": 0.05,
+             *       "plan_across_m": 0.25,
              *       "plan_m": 0.25,
              *       "plan_share": 0.02,
+             *       "roll_deg": 1,
              *       "zoom_focal_share": 0.01
              *     }
              */
@@ -1795,6 +1850,12 @@ export interface components {
              * @description Active height, mm.
              */
             height_mm: number;
+            /**
+             * Format: double
+             * @description Diameter of the image circle, px, where the lens does not fill the picture: outside it, as in the corners of a circular
+             *     fisheye's picture, nothing is seen, and the published field of view is the circle's.
+             */
+            image_circle_px?: number | null;
         };
         /** @description Where a target is. */
         Shape: {
@@ -1860,10 +1921,16 @@ export interface components {
             head: string;
             /** @description The target's id. */
             target: string;
-            /** @description Whether the target is in the picture, all of it. */
+            /** @description Whether the target's points are in the picture, all of them. */
             in_view: boolean;
-            /** @description Whether nothing opaque is in the way. */
+            /** @description Whether nothing opaque is in the way to the point that these figures are for. */
             clear: boolean;
+            /**
+             * Format: double
+             * @description The share of the subject that is hidden there, 0 to 1; the rule `clear` judges it.
+             */
+            hidden_share: number;
+            unseen: null | components["schemas"]["Unseen"];
             /** @description The id of the first obstacle in the way. */
             blocked_by: string | null;
             /** @description The ids of see-through obstacles in the way. */
@@ -1872,14 +1939,14 @@ export interface components {
             pixel: number[];
             /**
              * Format: double
-             * @description Pixel density across, px/m.
+             * @description Pixel density across, px/m; null out of the picture.
              */
-            px_per_m: number;
+            px_per_m: number | null;
             /**
              * Format: double
-             * @description Pixel density up, px/m.
+             * @description Pixel density up, px/m; null out of the picture.
              */
-            px_per_m_up: number;
+            px_per_m_up: number | null;
             /**
              * Format: double
              * @description Ground distance, m.
@@ -2166,6 +2233,11 @@ export interface components {
              */
             height_m: number;
             /**
+             * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
+             *     and a plate have their middle at `height_m`.
+             */
+            size_m?: number[] | null;
+            /**
              * Format: double
              * @description The bearing its face or plate points to, degrees; none for any.
              */
@@ -2216,6 +2288,10 @@ export interface components {
             needs_px_per_m: number;
             /** @description Where the need comes from. */
             basis: string;
+            /** @description The id of the solid that its middle is drawn inside of. */
+            inside: string | null;
+            /** @description What the verdict leaves out. */
+            leaves_out: string;
         };
         /**
          * @description What the picture of a target will be used for.
@@ -2270,10 +2346,46 @@ export interface components {
             guess_share?: number;
             /**
              * Format: double
-             * @description Height, ± m.
+             * @description Across the line, of a target measured by laser to a known spot, ± m.
+             * @default 0.1
+             */
+            laser_across_m?: number;
+            /**
+             * Format: double
+             * @description Across the line, of a target read off the plan, ± m.
+             * @default 0.25
+             */
+            plan_across_m?: number;
+            /**
+             * Format: double
+             * @description Across the line, of a target guessed by eye, ± m …
+             * @default 0.5
+             */
+            guess_across_m?: number;
+            /**
+             * Format: double
+             * @description … plus this share of the distance.
+             * @default 0.02
+             */
+            guess_across_share?: number;
+            /**
+             * Format: double
+             * @description Height of a target, ± m.
              * @default 0.05
              */
             height_m?: number;
+            /**
+             * Format: double
+             * @description Mounting height of a camera, ± m.
+             * @default 0.05
+             */
+            camera_height_m?: number;
+            /**
+             * Format: double
+             * @description Turn about the optical axis, ± degrees.
+             * @default 1
+             */
+            roll_deg?: number;
             /**
              * Format: double
              * @description Aim in pan and in tilt, ± degrees.
@@ -2298,6 +2410,21 @@ export interface components {
          * @enum {string}
          */
         Units: "metres" | "feet";
+        /** @description The part of a line or an area that a head does not see. */
+        Unseen: {
+            /**
+             * Format: double
+             * @description The share of it that solids hide, 0 to 1, by exact shadows.
+             */
+            hidden_share: number;
+            /** @description The ids of the solids that hide it. */
+            behind: string[];
+            /**
+             * Format: double
+             * @description The share of its samples that are out of the picture.
+             */
+            outside_share: number;
+        };
         /** @description What is usual for a kind of site. */
         Usual: {
             /** @description The kind. */
@@ -2310,7 +2437,7 @@ export interface components {
          * @enum {string}
          */
         Verdict: "kept" | "tight" | "unknown" | "broken";
-        /** @description One way to keep a sight line. */
+        /** @description One way to keep a sight line, or the promise by another one (`other_head`, `camera`). */
         Way: {
             /** @description What it changes. */
             kind: components["schemas"]["WayKind"];
@@ -2327,7 +2454,7 @@ export interface components {
          * @description What a way changes.
          * @enum {string}
          */
-        WayKind: "focal" | "aim" | "height" | "nearer" | "lens" | "model" | "several";
+        WayKind: "focal" | "aim" | "roll" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera";
         /** @description The ways to keep a sight line, the best first. */
         Ways: {
             /** @description The ways. */
@@ -2336,6 +2463,8 @@ export interface components {
             cautions: string[];
             /** @description If there is none: what stands against it. */
             why_none: string | null;
+            /** @description Set when there was more to try than there was work allowed for: these are the best so far. */
+            cut_short: string | null;
         };
         /** @description A site and one of its sight lines. */
         WaysRequest: {

@@ -37,6 +37,12 @@ export function duplicateObstacle(site: SiteFile, id: string): string | null {
   return copy.id;
 }
 
+/** Takes an obstacle away; what was mounted on it is mounted on nothing known. */
+export function removeObstacle(site: SiteFile, id: string): void {
+  site.obstacles = (site.obstacles ?? []).filter((o) => o.id !== id);
+  for (const camera of site.cameras) if (camera.mounted_on === id) delete camera.mounted_on;
+}
+
 /** How few corners an outline may have. */
 const leastCorners = (obstacle: Obstacle): number => (obstacle.closed === false ? 2 : 3);
 

@@ -25,11 +25,11 @@ export const density = (value: number): string => (value >= 100 ? value.toFixed(
 
 /** A rule's figure with its unit. */
 export function ruleValue(rule: RuleResult, value: number | null = rule.value): string {
-  if (value === null) return "not given";
+  if (value === null) return rule.unit === "px/m" ? "no figure out of the picture" : "not given";
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
   if (value === 0) return "nothing in the way";
-  return `${value} in the way`;
+  return value > 0.995 ? "all of it hidden" : `${share(value)} of it hidden`;
 }
 
 /** What the figure is held against. */
@@ -37,8 +37,11 @@ export function ruleLimit(rule: RuleResult): string {
   if (rule.unit === "px/m") return `≥ ${density(rule.limit)} px/m`;
   if (rule.rule === "in_view") return `≥ ${rule.limit}°`;
   if (rule.unit === "deg") return `≤ ${rule.limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
-  return "nothing in the way";
+  return rule.limit > 0 ? `≤ ${share(rule.limit)} of it hidden` : "nothing in the way";
 }
+
+/** A share in per cent; what is there at all is not called none. */
+export const share = (value: number): string => (value < 0.005 ? "under 1 %" : `${(value * 100).toFixed(0)} %`);
 
 /** The unit word of a length setting. */
 export const unitWord = (units: Units): string => (units === "feet" ? "ft" : "m");

@@ -18,7 +18,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 /// A common sensor, that the plain focal length of a first answer is told for.
-pub const COMMON_SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+pub const COMMON_SENSOR: Sensor =
+    Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
 /// What can be asked.
 #[derive(Clone, Debug, Deserialize, Serialize, ToSchema)]
@@ -171,14 +172,14 @@ fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> R
         target: target.clone(),
     });
     let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
-    let short = |line: &SightLine| -> Result<String, Fault> {
+    let short = |line: &SightLine| -> Result<Option<String>, Fault> {
         let target = &session.site().targets()[session.site().target_place(&line.target)?];
-        Ok(shortfall(line.px_per_m, target.need.px_per_m, target.task))
+        Ok(line.px_per_m.map(|found| shortfall(found, target.need.px_per_m, target.task)))
     };
     Ok(Sights {
         summary: session.summary(),
         heads: target.as_ref().map_or(Ok(vec![]), |target| session.heads_of(target))?,
-        shortfall: found.as_ref().map(short).transpose()?,
+        shortfall: found.as_ref().map(short).transpose()?.flatten(),
         line: found,
         head: head.as_ref().map(|head| session.head(head)).transpose()?,
         outline: match &head {

@@ -105,6 +105,7 @@ pub fn new_camera(site: &Site, at: Point2, reach: f64, target: Option<&str>) -> 
         id,
         position: spot.map_or(at.map(|axis| neat(axis, 0.01)), |spot| spot.position),
         spot: spot.map(|spot| spot.id.clone()),
+        mounted_on: None,
         height_m: spot.map_or(USUAL_HEIGHT_M, |spot| spot.height_m).max(0.05),
         heads: vec![HeadFile {
             id: "h1".to_owned(),

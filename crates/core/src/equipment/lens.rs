@@ -25,7 +25,7 @@ impl FittedLens {
     ///
     /// ```
     /// use bright_angle_core::{equipment::lens::FittedLens, file::{Lens, Sensor}};
-    /// let sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+    /// let sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
     /// let lens = Lens { focal_min_mm: 2.8, focal_max_mm: 2.8, hfov_at_min_deg: Some(103.0),
     ///                   hfov_at_max_deg: None, f_number: None };
     /// assert!((FittedLens::new(lens, sensor).bend() - 0.48327).abs() < 5e-6);
@@ -60,6 +60,12 @@ impl FittedLens {
         focal_mm * (self.ratio_at_min + (self.ratio_at_max - self.ratio_at_min) * along)
     }
 
+    /// How far the effective focal lengths are from the nominal ones at the wide and at the narrow end: 1 where the published
+    /// fields of view are those of a projection of the family.
+    pub fn ratios(&self) -> [f64; 2] {
+        [self.ratio_at_min, self.ratio_at_max]
+    }
+
     /// The projection with the lens set to `focal_mm`.
     pub fn projection(&self, focal_mm: f64) -> Projection {
         projection(&self.sensor, self.bend, self.effective_focal_mm(focal_mm))
@@ -68,13 +74,15 @@ impl FittedLens {
 
 /// The projection of a bend and an effective focal length, mm, onto a sensor.
 pub fn projection(sensor: &Sensor, bend: f64, effective_focal_mm: f64) -> Projection {
-    Projection::of(bend, sensor.focal_px(effective_focal_mm), DVec2::new(sensor.width(), sensor.height()))
+    let size = DVec2::new(sensor.width(), sensor.height());
+    let whole = Projection::of(bend, sensor.focal_px(effective_focal_mm), size);
+    sensor.image_circle_px.map_or(whole, |circle| whole.in_circle(circle / 2.0))
 }
 
 /// The bend, −½ to 1, with which `focal_mm` gives the horizontal field `hfov_deg` on this sensor.
 fn bend_for(sensor: &Sensor, focal_mm: f64, hfov_deg: f64) -> f64 {
     let half = hfov_deg.to_radians() / 2.0;
-    let wanted = sensor.width_mm / 2.0 / focal_mm;
+    let wanted = sensor.field_width_mm() / 2.0 / focal_mm;
     let half_width = |bend: f64| if half < greatest_angle(bend) { radius(bend, half) } else { f64::INFINITY };
     let (mut low, mut high) = (EQUISOLID, PINHOLE);
     if half_width(low) >= wanted {
@@ -96,14 +104,15 @@ fn bend_for(sensor: &Sensor, focal_mm: f64, hfov_deg: f64) -> f64 {
 
 /// The focal length, mm, with which a bend gives the horizontal field `hfov_deg` on this sensor.
 fn effective_focal(sensor: &Sensor, bend: f64, hfov_deg: f64) -> f64 {
-    sensor.width_mm / 2.0 / radius(bend, hfov_deg.to_radians() / 2.0)
+    sensor.field_width_mm() / 2.0 / radius(bend, hfov_deg.to_radians() / 2.0)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
 
-    const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+    const SENSOR: Sensor =
+        Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
     fn fixed(focal: f64, hfov: Option<f64>) -> FittedLens {
         let lens = Lens {

@@ -21,6 +21,10 @@ pub struct Sensor {
     /// Active height, mm.
     #[schema(minimum = 0.5, maximum = 100)]
     pub height_mm: f64,
+    /// Diameter of the image circle, px, where the lens does not fill the picture: outside it, as in the corners of a circular
+    /// fisheye's picture, nothing is seen, and the published field of view is the circle's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub image_circle_px: Option<f64>,
 }
 
 impl Sensor {
@@ -32,6 +36,12 @@ impl Sensor {
     /// Picture height in pixels.
     pub fn height(&self) -> f64 {
         f64::from(self.height_px)
+    }
+
+    /// How wide the picture is that the published field of view speaks of, mm: the image circle where that is narrower.
+    pub fn field_width_mm(&self) -> f64 {
+        let circle = self.image_circle_px.unwrap_or(f64::INFINITY);
+        self.width_mm * (circle / self.width()).min(1.0)
     }
 
     /// The focal length in pixels: focal × W / sensor width (handbook, section 3).

@@ -20,6 +20,24 @@ pub struct Rules {
     /// … tight up to this one, broken past it.
     #[schema(required = false)]
     pub face_tight_deg: f64,
+    /// Turned away, to identify or inspect: kept up to this angle off the face's own direction, degrees …
+    #[schema(required = false)]
+    pub identify_turned_kept_deg: f64,
+    /// … tight up to this one, broken past it.
+    #[schema(required = false)]
+    pub identify_turned_tight_deg: f64,
+    /// Turned away, to recognise: kept up to this angle, degrees …
+    #[schema(required = false)]
+    pub recognise_turned_kept_deg: f64,
+    /// … tight up to this one, broken past it.
+    #[schema(required = false)]
+    pub recognise_turned_tight_deg: f64,
+    /// Greatest share of a face or a plate that may be hidden.
+    #[schema(required = false)]
+    pub hidden_small_share: f64,
+    /// Greatest share of a person or a vehicle that may be hidden.
+    #[schema(required = false)]
+    pub hidden_large_share: f64,
     /// Level school: greatest side angle to the plate, degrees.
     #[schema(required = false)]
     pub level_side_deg: f64,
@@ -61,6 +79,12 @@ impl Default for Rules {
             plate_school: PlateSchool::default(),
             face_kept_deg: 15.0,
             face_tight_deg: 30.0,
+            identify_turned_kept_deg: 30.0,
+            identify_turned_tight_deg: 60.0,
+            recognise_turned_kept_deg: 60.0,
+            recognise_turned_tight_deg: 80.0,
+            hidden_small_share: 0.0,
+            hidden_large_share: 1.0 / 3.0,
             level_side_deg: 15.0,
             level_vertical_deg: 15.0,
             raised_side_deg: 30.0,
@@ -79,8 +103,12 @@ impl Rules {
     }
 
     /// The limits that are angles, with their names.
-    pub fn angles(&self) -> [(&'static str, f64); 6] {
+    pub fn angles(&self) -> [(&'static str, f64); 10] {
         [
+            ("identify_turned_kept_deg", self.identify_turned_kept_deg),
+            ("identify_turned_tight_deg", self.identify_turned_tight_deg),
+            ("recognise_turned_kept_deg", self.recognise_turned_kept_deg),
+            ("recognise_turned_tight_deg", self.recognise_turned_tight_deg),
             ("face_kept_deg", self.face_kept_deg),
             ("face_tight_deg", self.face_tight_deg),
             ("level_side_deg", self.level_side_deg),
@@ -107,9 +135,27 @@ pub struct Uncertainties {
     /// Distance guessed by eye, ± this share of it.
     #[schema(required = false)]
     pub guess_share: f64,
-    /// Height, ± m.
+    /// Across the line, of a target measured by laser to a known spot, ± m.
+    #[schema(required = false)]
+    pub laser_across_m: f64,
+    /// Across the line, of a target read off the plan, ± m.
+    #[schema(required = false)]
+    pub plan_across_m: f64,
+    /// Across the line, of a target guessed by eye, ± m …
+    #[schema(required = false)]
+    pub guess_across_m: f64,
+    /// … plus this share of the distance.
+    #[schema(required = false)]
+    pub guess_across_share: f64,
+    /// Height of a target, ± m.
     #[schema(required = false)]
     pub height_m: f64,
+    /// Mounting height of a camera, ± m.
+    #[schema(required = false)]
+    pub camera_height_m: f64,
+    /// Turn about the optical axis, ± degrees.
+    #[schema(required = false)]
+    pub roll_deg: f64,
     /// Aim in pan and in tilt, ± degrees.
     #[schema(required = false)]
     pub aim_deg: f64,
@@ -128,7 +174,13 @@ impl Default for Uncertainties {
             plan_share: 0.02,
             plan_m: 0.25,
             guess_share: 0.10,
+            laser_across_m: 0.1,
+            plan_across_m: 0.25,
+            guess_across_m: 0.5,
+            guess_across_share: 0.02,
             height_m: 0.05,
+            camera_height_m: 0.05,
+            roll_deg: 1.0,
             aim_deg: 1.0,
             focal_share: 0.03,
             zoom_focal_share: 0.01,

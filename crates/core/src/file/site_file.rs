@@ -117,6 +117,11 @@ pub struct TargetFile {
     pub shape: Shape,
     /// Height of the thing that must be seen, m.
     pub height_m: f64,
+    /// Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
+    /// and a plate have their middle at `height_m`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<[f64; 2]>)]
+    pub size_m: Option<[f64; 2]>,
     /// The bearing its face or plate points to, degrees; none for any.
     #[serde(default)]
     pub facing_deg: Option<f64>,
@@ -185,6 +190,9 @@ pub struct CameraFile {
     /// The id of the spot that it sits on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spot: Option<String>,
+    /// The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mounted_on: Option<String>,
     /// Height of its optical centre, m.
     pub height_m: f64,
     /// The whole model, so that a file stands alone.

@@ -5,6 +5,7 @@ use super::site_file::{FORMAT, VERSION};
 use super::{
     CameraFile, Fault, HeadFile, Lens, Model, Obstacle, Point2, Rules, Sensor, ShapeKind, SiteFile, TargetFile,
 };
+use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
 use crate::math::sampling;
 use geo::{Area, LineString, Polygon, Validation};
 use std::collections::HashSet;
@@ -22,6 +23,9 @@ const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
 const MOST_CORNERS: usize = 2_000;
+/// So far may a published field of view be off the nearest projection of the family, as a share of the focal length: a lens maker
+/// rounds both. Common practice, no source.
+const FIELD_OFF: f64 = 0.25;
 /// How many samples the lines and areas of a site may take together.
 const MOST_SAMPLES: f64 = 400_000.0;
 
@@ -44,6 +48,7 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     check.list("obstacles", &file.obstacles, MOST_OBSTACLES, |id| of(&touched.obstacles, id), Check::obstacle);
     check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
+    check.mountings(file, touched);
     check.survey(file, touched);
     if all || !touched.targets.is_empty() {
         check.samples(&file.targets);
@@ -152,18 +157,35 @@ impl Check {
         for (name, value) in rules.angles() {
             self.number(format!("rules.{name}"), value, 0.0..=90.0, "°");
         }
-        self.that("rules.face_tight_deg", rules.face_tight_deg >= rules.face_kept_deg, || {
-            format!("{} is under face_kept_deg, {}", rules.face_tight_deg, rules.face_kept_deg)
-        });
+        for (name, tight, kept) in [
+            ("face", rules.face_tight_deg, rules.face_kept_deg),
+            ("identify_turned", rules.identify_turned_tight_deg, rules.identify_turned_kept_deg),
+            ("recognise_turned", rules.recognise_turned_tight_deg, rules.recognise_turned_kept_deg),
+        ] {
+            self.that(&format!("rules.{name}_tight_deg"), tight >= kept, || {
+                format!("{tight} is under {name}_kept_deg, {kept}")
+            });
+        }
+        self.number("rules.hidden_small_share".into(), rules.hidden_small_share, 0.0..=0.9, "");
+        self.number("rules.hidden_large_share".into(), rules.hidden_large_share, 0.0..=0.9, "");
         self.number("rules.mount_min_m".into(), rules.mount_min_m, 0.1..=100.0, " m");
         self.number("rules.mount_max_m".into(), rules.mount_max_m, 0.1..=100.0, " m");
+        self.that("rules.mount_max_m", rules.mount_max_m >= rules.mount_min_m, || {
+            format!("{} m is under mount_min_m, {} m", rules.mount_max_m, rules.mount_min_m)
+        });
         let u = &rules.uncertainties;
         for (name, value, most, unit) in [
             ("laser_m", u.laser_m, 10.0, " m"),
             ("plan_share", u.plan_share, 0.9, ""),
             ("plan_m", u.plan_m, 10.0, " m"),
             ("guess_share", u.guess_share, 0.9, ""),
+            ("laser_across_m", u.laser_across_m, 10.0, " m"),
+            ("plan_across_m", u.plan_across_m, 10.0, " m"),
+            ("guess_across_m", u.guess_across_m, 10.0, " m"),
+            ("guess_across_share", u.guess_across_share, 0.9, ""),
             ("height_m", u.height_m, 10.0, " m"),
+            ("camera_height_m", u.camera_height_m, 10.0, " m"),
+            ("roll_deg", u.roll_deg, 45.0, "°"),
             ("aim_deg", u.aim_deg, 45.0, "°"),
             ("focal_share", u.focal_share, 0.9, ""),
             ("zoom_focal_share", u.zoom_focal_share, 0.9, ""),
@@ -205,6 +227,9 @@ impl Check {
             ShapeKind::Area => self.outline(&points, &target.shape.points),
         }
         self.number(format!("{at}.height_m"), target.height_m, HEIGHTS_M, " m");
+        for (axis, size) in target.size_m.iter().flatten().enumerate() {
+            self.number(format!("{at}.size_m[{axis}]"), *size, 0.01..=50.0, " m");
+        }
         if let Some(facing) = target.facing_deg {
             self.number(format!("{at}.facing_deg"), facing, -360.0..=360.0, "°");
         }
@@ -241,6 +266,18 @@ impl Check {
         }
     }
 
+    /// What cameras are said to be mounted on is there.
+    fn mountings(&mut self, file: &SiteFile, touched: &Touched) {
+        let obstacles: HashSet<&str> = file.obstacles.iter().map(|obstacle| obstacle.id.as_str()).collect();
+        for (place, camera) in file.cameras.iter().enumerate() {
+            let looked_at = touched.all || touched.cameras.contains(&camera.id) || !touched.obstacles.is_empty();
+            if let Some(id) = camera.mounted_on.as_deref().filter(|_| looked_at) {
+                let known = obstacles.contains(id);
+                self.that(&format!("cameras[{place}].mounted_on"), known, || format!("there is no obstacle \"{id}\""));
+            }
+        }
+    }
+
     fn head(&mut self, at: &str, head: &HeadFile) {
         self.number(format!("{at}.pan_deg"), head.pan_deg, -360.0..=360.0, "°");
         self.number(format!("{at}.tilt_deg"), head.tilt_deg, -90.0..=90.0, "°");
@@ -264,7 +301,11 @@ impl Check {
     fn model(&mut self, at: &str, model: &Model) {
         self.text(&format!("{at}.name"), &model.name, 200);
         self.sensor(&format!("{at}.sensor"), &model.sensor);
+        let before = self.faults.len();
         self.lens(&format!("{at}.lens"), &model.lens);
+        if self.faults.len() == before {
+            self.fields(&format!("{at}.lens"), &model.sensor, &model.lens);
+        }
         for (name, value, range, unit) in [
             ("head_count", model.head_count.map(f64::from), 1.0..=16.0, ""),
             ("infrared_m", model.infrared_m, 0.0..=2000.0, " m"),
@@ -282,8 +323,30 @@ impl Check {
         }
     }
 
+    /// A published field of view that no projection of the family comes near to on this sensor is a slip of the pen.
+    fn fields(&mut self, at: &str, sensor: &Sensor, lens: &Lens) {
+        let ends = [
+            ("hfov_at_min_deg", lens.hfov_at_min_deg, lens.focal_min_mm),
+            ("hfov_at_max_deg", lens.hfov_at_max_deg, lens.focal_max_mm),
+        ];
+        for (name, hfov, focal) in ends {
+            let Some(hfov) = hfov else { continue };
+            let half = hfov.to_radians() / 2.0;
+            let wanted = sensor.field_width_mm() / 2.0 / focal;
+            let least = radius(EQUISOLID, half.min(greatest_angle(EQUISOLID)));
+            let most = if half < greatest_angle(PINHOLE) { radius(PINHOLE, half) } else { f64::INFINITY };
+            self.that(&format!("{at}.{name}"), (least * (1.0 - FIELD_OFF)..=most * (1.0 + FIELD_OFF)).contains(&wanted), || {
+                let width = sensor.field_width_mm();
+                format!("no lens of {focal} mm has a field of {hfov}° on {width} mm: is it the diagonal one, or another sensor's?")
+            });
+        }
+    }
+
     fn sensor(&mut self, at: &str, sensor: &Sensor) {
         let before = self.faults.len();
+        if let Some(circle) = sensor.image_circle_px {
+            self.number(format!("{at}.image_circle_px"), circle, 16.0..=40_000.0, " px");
+        }
         self.number(format!("{at}.width_px"), sensor.width(), 16.0..=20_000.0, " px");
         self.number(format!("{at}.height_px"), sensor.height(), 16.0..=20_000.0, " px");
         self.number(format!("{at}.width_mm"), sensor.width_mm, 0.5..=100.0, " mm");

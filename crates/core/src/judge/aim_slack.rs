@@ -35,7 +35,7 @@ pub fn aim_slack(head: &Head, point: DVec3) -> Angle {
 fn inside_by(head: &Head, direction: DVec3) -> f64 {
     let projection = &head.view().projection;
     match head.curve().place(direction) {
-        Some(place) => (projection.size() / 2.0 - (place * projection.focal_px()).abs()).min_element(),
+        Some(place) => projection.inside_by(place * projection.focal_px()),
         None => -f64::MAX,
     }
 }

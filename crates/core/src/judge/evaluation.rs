@@ -1,10 +1,13 @@
 //! The evaluation of a whole site: every head, every sight line, every promise.
 
-use crate::file::HeadRef;
-use crate::judge::sight_line::{Judged, SampleView, Viewer, describe as describe_line, judge};
+use crate::file::{CameraFile, HeadRef};
+use crate::judge::sight::Viewer;
+use crate::judge::sight_line::{Judged, SampleView, describe as describe_line, judge};
+use crate::judge::verdict::LEAVES_OUT;
 use crate::judge::{SightLine, Verdict};
 use crate::scene::Eye;
 use crate::site::{GroundEdges, Head, Site, Target};
+use glam::DVec3;
 use serde::Serialize;
 use std::cmp::Ordering;
 use utoipa::ToSchema;
@@ -45,6 +48,9 @@ pub struct HeadResult {
     pub far_edge_m: Option<f64>,
     /// Whether the horizon straight ahead is in the picture.
     pub horizon_in_view: bool,
+    /// The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains.
+    #[schema(required)]
+    pub inside: Option<String>,
 }
 
 /// How a promise stands.
@@ -64,6 +70,11 @@ pub struct TargetResult {
     pub needs_px_per_m: f64,
     /// Where the need comes from.
     pub basis: String,
+    /// The id of the solid that its middle is drawn inside of.
+    #[schema(required)]
+    pub inside: Option<String>,
+    /// What the verdict leaves out.
+    pub leaves_out: &'static str,
 }
 
 /// What one head makes of all targets: the part of an evaluation that a change to another camera
@@ -77,7 +88,7 @@ pub(crate) struct HeadView {
 pub fn evaluate(site: &Site) -> Evaluation {
     let eyes = eyes(site);
     let views: Vec<HeadView> = site.heads().iter().map(|head| view(site, head, &eyes[head.camera()])).collect();
-    let targets = verdicts(site, &views.iter().collect::<Vec<_>>());
+    let targets = verdicts(site, &seen_by(site, &views));
     let in_front = views.iter().flat_map(|view| &view.targets).filter(|judged| judged.deciding.is_some()).count();
     let mut sight_lines = Vec::with_capacity(in_front);
     for (head, view) in site.heads().iter().zip(&views) {
@@ -85,13 +96,17 @@ pub fn evaluate(site: &Site) -> Evaluation {
         let lines = site.targets().iter().zip(&view.targets);
         sight_lines.extend(lines.filter_map(|(target, judged)| describe_line(viewer, target, judged)));
     }
-    Evaluation { heads: site.heads().iter().map(describe_head).collect(), sight_lines, targets }
+    Evaluation { heads: site.heads().iter().map(|head| describe_head(site, head)).collect(), sight_lines, targets }
 }
 
 /// What stands around each camera of a site.
 pub(crate) fn eyes(site: &Site) -> Vec<Eye> {
     let cameras = site.file().cameras.iter();
-    cameras.map(|camera| Eye::new(site.scene(), camera.position.into())).collect()
+    let eye = |c: &CameraFile| {
+        let at = DVec3::new(c.position[0], c.position[1], c.height_m);
+        Eye::new(site.scene(), at, c.mounted_on.as_deref())
+    };
+    cameras.map(eye).collect()
 }
 
 /// A head of a site, or one that may come to be, as it looks about.
@@ -105,14 +120,27 @@ pub(crate) fn view(site: &Site, head: &Head, eye: &Eye) -> HeadView {
     HeadView { targets: site.targets().iter().map(|target| judge(viewer, target)).collect() }
 }
 
+/// A head with what it makes of all targets.
+#[derive(Clone, Copy)]
+pub(crate) struct Seen<'a> {
+    pub head: &'a Head,
+    pub view: &'a HeadView,
+}
+
+/// The heads of a site with their views.
+pub(crate) fn seen_by<'a>(site: &'a Site, views: &'a [HeadView]) -> Vec<Seen<'a>> {
+    site.heads().iter().zip(views).map(|(head, view)| Seen { head, view }).collect()
+}
+
 /// How each promise stands, given the heads' views.
-pub(crate) fn verdicts(site: &Site, views: &[&HeadView]) -> Vec<TargetResult> {
-    (0..site.targets().len()).map(|place| promise(site, place, views)).collect()
+pub(crate) fn verdicts(site: &Site, seen: &[Seen]) -> Vec<TargetResult> {
+    (0..site.targets().len()).map(|place| promise(site, place, seen)).collect()
 }
 
 /// One head by itself.
-pub(crate) fn describe_head(head: &Head) -> HeadResult {
+pub(crate) fn describe_head(site: &Site, head: &Head) -> HeadResult {
     let edges = GroundEdges::of(head);
+    let at = site.scene().out_of_mounting(head.position(), head.mounted_on());
     HeadResult {
         camera: head.camera_id().to_owned(),
         head: head.id().to_owned(),
@@ -124,54 +152,70 @@ pub(crate) fn describe_head(head: &Head) -> HeadResult {
         near_edge_m: edges.near_m,
         far_edge_m: edges.far_m,
         horizon_in_view: edges.horizon_in_view,
+        inside: site.scene().solid_around(at).map(|solid| solid.id().to_owned()),
     }
 }
 
-/// A target's verdict: every sample needs as many heads as wished; the worst sample counts.
-pub(crate) fn promise(site: &Site, place: usize, views: &[&HeadView]) -> TargetResult {
-    let target = &site.targets()[place];
-    let heads = views.iter().map(|view| &view.targets[place]);
-    let (verdict, px_per_m) = together(target, heads.clone().filter(|judged| judged.counts.seen > 0));
-    let in_front = heads.enumerate().filter(|(_, judged)| judged.deciding.is_some());
-    let best = in_front.min_by(|(_, a), (_, b)| serves_better(a, b)).map(|(head, _)| site.name_of(head));
+/// A target's verdict: every sample, and every stretch between two, needs as many heads as wished; the worst counts.
+pub(crate) fn promise(site: &Site, place: usize, seen: &[Seen]) -> TargetResult {
+    let heads = seen.iter().map(|seen| (seen.head, &seen.view.targets[place]));
+    promise_of(site, &site.targets()[place], &heads.collect::<Vec<_>>())
+}
+
+/// The same for a target, given what each head makes of it.
+pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)]) -> TargetResult {
+    let looking = heads.iter().filter(|(_, judged)| judged.counts.seen > 0);
+    let (verdict, px_per_m) = together(target, looking.map(|(head, judged)| (head.camera(), *judged)));
+    let in_front = heads.iter().filter(|(_, judged)| judged.deciding.is_some());
+    let best = in_front.min_by(|(_, a), (_, b)| serves_better(a, b));
     TargetResult {
         target: target.id.clone(),
         verdict,
-        best,
+        best: best.map(|(head, _)| HeadRef { camera: head.camera_id().to_owned(), head: head.id().to_owned() }),
         px_per_m,
         needs_px_per_m: target.need.px_per_m,
         basis: target.need.basis.to_string(),
+        inside: site.scene().solid_around(target.middle).map(|solid| solid.id().to_owned()),
+        leaves_out: LEAVES_OUT,
     }
 }
 
 /// The verdict that the heads which see a target reach together, and the density that they leave its least well served sample.
-fn together<'a>(target: &Target, heads: impl Iterator<Item = &'a Judged>) -> (Verdict, f64) {
-    let heads: Vec<&Judged> = heads.collect();
-    let mut views: Vec<SampleView> = Vec::with_capacity(heads.len());
+/// Each comes with its camera's place.
+fn together<'a>(target: &Target, heads: impl Iterator<Item = (usize, &'a Judged)>) -> (Verdict, f64) {
+    let heads: Vec<(usize, &Judged)> = heads.collect();
+    let mut views: Vec<(usize, SampleView)> = Vec::with_capacity(heads.len());
     let (mut verdict, mut px_per_m) = (Verdict::Kept, f64::INFINITY);
-    for sample in 0..target.samples.len() {
+    let samples = target.samples.len();
+    for part in 0..samples + target.runs.len() {
         views.clear();
-        views.extend(heads.iter().map(|judged| judged.sample(sample)));
+        views.extend(heads.iter().map(|(camera, judged)| (*camera, judged.part(part))));
         verdict = verdict.max(nth_best(&mut views, target.heads_wanted));
-        px_per_m = px_per_m.min(best_density(&views));
+        if part < samples {
+            px_per_m = px_per_m.min(best_density(&views));
+        }
     }
     (verdict, px_per_m)
 }
 
-/// The verdict that `wanted` heads reach together: the worst of the best so many.
-fn nth_best(views: &mut [SampleView], wanted: usize) -> Verdict {
+/// The verdict that `wanted` heads reach together: the worst of the best so many. Heads in one housing fail together, so of each
+/// camera only the best counts.
+fn nth_best(views: &mut Vec<(usize, SampleView)>, wanted: usize) -> Verdict {
     if wanted == 1 {
-        return views.iter().map(|view| view.verdict).min().unwrap_or(Verdict::Broken);
+        return views.iter().map(|(_, view)| view.verdict).min().unwrap_or(Verdict::Broken);
     }
-    views.sort_unstable_by_key(|view| view.verdict);
-    views.get(wanted - 1).map_or(Verdict::Broken, |view| view.verdict)
+    views.sort_unstable_by_key(|(camera, view)| (*camera, view.verdict));
+    views.dedup_by_key(|(camera, _)| *camera);
+    views.sort_unstable_by_key(|(_, view)| view.verdict);
+    views.get(wanted - 1).map_or(Verdict::Broken, |(_, view)| view.verdict)
 }
 
 /// The density that the best head gives a sample, px/m: of the heads with the best verdict the
 /// densest; zero where none has it in view and clear.
-fn best_density(views: &[SampleView]) -> f64 {
-    let best = views.iter().map(|view| view.verdict).min();
-    views.iter().filter(|view| Some(view.verdict) == best).filter_map(|view| view.seen).fold(0.0, f64::max)
+fn best_density(views: &[(usize, SampleView)]) -> f64 {
+    let views = views.iter().map(|(_, view)| view);
+    let best = views.clone().map(|view| view.verdict).min();
+    views.filter(|view| Some(view.verdict) == best).filter_map(|view| view.seen).fold(0.0, f64::max)
 }
 
 /// Orders sight lines to one target from best to worst: by verdict, by samples kept and seen, then

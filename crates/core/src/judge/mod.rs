@@ -4,7 +4,9 @@ mod aim_slack;
 pub mod evaluation;
 pub mod rules;
 pub mod session;
+pub(crate) mod sight;
 pub mod sight_line;
+pub mod unseen;
 mod verdict;
 
 pub use evaluation::{Evaluation, HeadResult, TargetResult, evaluate};

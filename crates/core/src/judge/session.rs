@@ -2,7 +2,7 @@
 //! what the change touches. Sight lines are described when they are asked for.
 
 use crate::file::{Fault, HeadRef, Question, SiteChange, SiteFile, Touched};
-use crate::judge::evaluation::{HeadView, TargetResult, describe_head, promise, viewer_of};
+use crate::judge::evaluation::{HeadView, TargetResult, describe_head, seen_by, verdicts, viewer_of};
 use crate::judge::sight_line::{Judged, describe, judge};
 use crate::judge::{Evaluation, HeadResult, SightLine, Verdict};
 use crate::scene::{Eye, Solid};
@@ -180,7 +180,7 @@ impl Session {
         let targets = self.site.targets().iter().map(|target| {
             let held = before.targets.get(&target.id).filter(|_| !touched.targets.contains(&target.id));
             match held {
-                Some(place) if !before.boxes.iter().any(|bounds| may_pass(head, target, bounds)) => {
+                Some(place) if !before.boxes.iter().any(|bounds| may_pass(&self.site, head, target, bounds)) => {
                     take(&mut view.targets[*place])
                 }
                 _ => anew(target),
@@ -190,8 +190,7 @@ impl Session {
     }
 
     fn promises(&self) -> Vec<TargetResult> {
-        let views: Vec<&HeadView> = self.views.iter().collect();
-        (0..self.site.targets().len()).map(|place| promise(&self.site, place, &views)).collect()
+        verdicts(&self.site, &seen_by(&self.site, &self.views))
     }
 
     /// What each head makes of each target, in the site's order.
@@ -229,7 +228,7 @@ impl Session {
     /// # Errors
     /// Names the id that the site does not have.
     pub fn head(&self, head: &HeadRef) -> Result<HeadResult, Fault> {
-        Ok(describe_head(self.site.head(&head.camera, &head.head)?))
+        Ok(describe_head(&self.site, self.site.head(&head.camera, &head.head)?))
     }
 
     /// What each head is worth to a target.
@@ -251,7 +250,7 @@ impl Session {
         let heads = self.site.heads();
         let pairs = (0..heads.len()).flat_map(|head| (0..self.site.targets().len()).map(move |target| (head, target)));
         Evaluation {
-            heads: heads.iter().map(describe_head).collect(),
+            heads: heads.iter().map(|head| describe_head(&self.site, head)).collect(),
             sight_lines: pairs.filter_map(|(head, target)| self.described(head, target)).collect(),
             targets: self.results.clone(),
         }
@@ -274,23 +273,26 @@ struct OnceEye<'a> {
 
 impl OnceEye<'_> {
     fn get<'b>(&'b self, held: &'b HashMap<String, Eye>) -> &'b Eye {
-        held.get(self.head.camera_id())
-            .unwrap_or_else(|| self.eye.get_or_init(|| Eye::new(self.site.scene(), self.head.position().truncate())))
+        held.get(self.head.camera_id()).unwrap_or_else(|| self.eye.get_or_init(|| new_eye(self.site, self.head)))
     }
+}
+
+fn new_eye(site: &Site, head: &Head) -> Eye {
+    Eye::new(site.scene(), head.position(), head.mounted_on())
 }
 
 /// The eye of a head, kept for the next time.
 fn eye_of<'a>(eyes: &'a mut HashMap<String, Eye>, site: &Site, head: &Head) -> &'a Eye {
-    eyes.entry(head.camera_id().to_owned()).or_insert_with(|| Eye::new(site.scene(), head.position().truncate()))
+    eyes.entry(head.camera_id().to_owned()).or_insert_with(|| new_eye(site, head))
 }
 
 fn verdict_of(judged: &Judged) -> Option<Verdict> {
     judged.deciding.map(|deciding| deciding.verdict)
 }
 
-/// The boxes of all solids that block, by id.
+/// The boxes of all solids by id: see-through ones hide something once several stand in series.
 fn blocking_boxes(site: &Site) -> HashMap<String, (DVec3, DVec3)> {
-    let blocking = site.scene().solids().iter().filter(|solid| solid.blocks());
+    let blocking = site.scene().solids().iter();
     let bounds = |solid: &Solid| {
         let (lower, upper) = solid.bounds();
         (lower.extend(solid.base()), upper.extend(solid.top()))
@@ -298,13 +300,15 @@ fn blocking_boxes(site: &Site) -> HashMap<String, (DVec3, DVec3)> {
     blocking.map(|solid| (solid.id().to_owned(), bounds(solid))).collect()
 }
 
-/// Whether a line from a head to some sample of a target may pass over a box of the plan.
-fn may_pass(head: &Head, target: &Target, (lower, upper): &(DVec3, DVec3)) -> bool {
+/// Whether a line from a head to some sample of a target, or to where it may be, may pass over a box of the plan.
+fn may_pass(site: &Site, head: &Head, target: &Target, (lower, upper): &(DVec3, DVec3)) -> bool {
     let (lower, upper) = (lower.truncate(), upper.truncate());
     let (from, to) = (head.position().truncate(), target.middle.truncate());
     let (middle, half) = ((from + to) / 2.0, (to - from) / 2.0);
-    // All samples lie within the target's reach of its middle.
-    let size = (upper - lower) / 2.0 + DVec2::splat(target.reach + 1e-6);
+    // All samples lie within the target's reach of its middle, and what counts so far around them.
+    let farthest = from.distance(to) + target.reach;
+    let around = site.rules().uncertainties.across(&target.distance, farthest) + target.body.half;
+    let size = (upper - lower) / 2.0 + DVec2::splat(target.reach + around + 0.01);
     let apart = (lower + upper) / 2.0 - middle;
     apart.x.abs() <= size.x + half.x.abs()
         && apart.y.abs() <= size.y + half.y.abs()

@@ -1,126 +1,20 @@
 //! Sight lines: one head looking at one target, sample by sample.
 
-use crate::file::Rules;
 use crate::judge::Verdict;
-use crate::judge::aim_slack::aim_slack;
 use crate::judge::rules::{self, RuleResult};
-use crate::math::{Angle, Separation};
-use crate::scene::{Eye, Scene};
+use crate::judge::sight::{Sight, Viewer, run_volume};
+use crate::judge::unseen::{Unseen, hidden_on, unseen};
+use crate::math::Angle;
 use crate::site::{Head, Target};
 use glam::DVec3;
 use serde::Serialize;
-use std::cell::OnceCell;
 use utoipa::ToSchema;
-
-/// A head that looks, what stands around it, and the rules that hold.
-#[derive(Clone, Copy)]
-pub(crate) struct Viewer<'a> {
-    pub head: &'a Head,
-    pub eye: &'a Eye,
-    pub scene: &'a Scene,
-    pub rules: &'a Rules,
-}
-
-/// One head looking at one sample of one target, with what the rules ask about it.
-pub(crate) struct Sight<'a> {
-    pub head: &'a Head,
-    pub target: &'a Target,
-    pub rules: &'a Rules,
-    viewer: Viewer<'a>,
-    /// The sample.
-    pub point: DVec3,
-    /// Pixel density across at the sample, px/m.
-    pub across: f64,
-    pub separation: Separation,
-    /// How far the ground distance may be off, ± m.
-    slack: f64,
-    in_view: bool,
-    /// Whether nothing opaque is in the way.
-    pub clear: bool,
-    /// Asked for twice, by the rule and by the report, and costly.
-    aim_slack: OnceCell<Angle>,
-}
-
-impl<'a> Sight<'a> {
-    /// A sample that lies in front of the head, with its density across, px/m.
-    fn new(viewer: Viewer<'a>, target: &'a Target, point: DVec3, across: f64, in_view: bool, clear: bool) -> Self {
-        let Viewer { head, rules, .. } = viewer;
-        let separation = Separation::between(head.position(), point, || head.view().heading());
-        Sight {
-            head,
-            target,
-            rules,
-            viewer,
-            point,
-            across,
-            slack: rules.uncertainties.distance(&target.distance, head.spot(), separation.ground),
-            separation,
-            in_view,
-            clear,
-            aim_slack: OnceCell::new(),
-        }
-    }
-
-    /// Whether the sample, and with it the target, is in the picture.
-    pub fn in_view(&self) -> bool {
-        self.in_view
-    }
-
-    /// The extremes of where the sample may lie as seen from the head: for each of `distances`
-    /// (in parts of the stated uncertainty) lower and higher.
-    pub fn corners<const N: usize>(&self, distances: [f64; N]) -> impl Iterator<Item = DVec3> {
-        let here = self.head.position();
-        let towards = self.separation.towards;
-        let [low, high] = [-1.0, 1.0].map(|sign| self.point.z + sign * self.rules.uncertainties.height_m);
-        distances.into_iter().flat_map(move |part| {
-            let flat = here.truncate() + towards * self.ground_off_by(part);
-            [flat.extend(low), flat.extend(high)]
-        })
-    }
-
-    /// The ground distance, m, off by so many parts of its stated uncertainty.
-    fn ground_off_by(&self, part: f64) -> f64 {
-        (self.separation.ground + part * self.slack).max(0.0)
-    }
-
-    /// Whether nothing is in the way to any corner, as far as the sample's own distance.
-    pub fn surely_clear(&self) -> bool {
-        let here = self.head.position();
-        let ground = self.separation.ground;
-        // A line to a farther corner is cut off at the sample's own distance, at the height it has there.
-        let heights = [-1.0, 1.0].map(|part| {
-            let off = self.ground_off_by(part).max(1e-9);
-            [-1.0, 1.0].map(|sign| {
-                let end = self.point.z + sign * self.rules.uncertainties.height_m;
-                if off > ground { here.z + (end - here.z) * ground / off } else { end }
-            })
-        });
-        let nearer = here.truncate() + self.separation.towards * self.ground_off_by(-1.0);
-        let Viewer { eye, scene, .. } = self.viewer;
-        eye.all_clear(scene, here, nearer, &heights[0])
-            && eye.all_clear(scene, here, self.point.truncate(), &heights[1])
-    }
-
-    /// The smallest pan or tilt error that takes the sample out of the picture.
-    pub fn aim_slack(&self) -> Angle {
-        let slack = || if self.in_view() { aim_slack(self.head, self.point) } else { Angle::ZERO };
-        *self.aim_slack.get_or_init(slack)
-    }
-
-    /// The angle between the subject's normal and the line to the camera; `None` for any facing.
-    pub fn incidence(&self) -> Option<Angle> {
-        let facing = self.target.facing?;
-        let normal = DVec3::new(facing.sin(), facing.cos(), 0.0);
-        let to_camera = (self.head.position() - self.point).normalize_or_zero();
-        Some(Angle::radians(normal.dot(to_camera).clamp(-1.0, 1.0).acos()))
-    }
-}
 
 /// What one head makes of one sample.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(crate) struct SampleView {
     pub verdict: Verdict,
-    /// The density across, px/m, if the sample is in view and clear.
+    /// The density across, px/m, if what counts at the sample is in view and clear.
     pub seen: Option<f64>,
 }
 
@@ -148,10 +42,15 @@ pub struct SightLine {
     pub head: String,
     /// The target's id.
     pub target: String,
-    /// Whether the target is in the picture, all of it.
+    /// Whether the target's points are in the picture, all of them.
     pub in_view: bool,
-    /// Whether nothing opaque is in the way.
+    /// Whether nothing opaque is in the way to the point that these figures are for.
     pub clear: bool,
+    /// The share of the subject that is hidden there, 0 to 1; the rule `clear` judges it.
+    pub hidden_share: f64,
+    /// How much of a line or an area this head does not see; null for a point, and where it sees no sample of it.
+    #[schema(required)]
+    pub unseen: Option<Unseen>,
     /// The id of the first obstacle in the way.
     #[schema(required)]
     pub blocked_by: Option<String>,
@@ -159,10 +58,12 @@ pub struct SightLine {
     pub seen_through: Vec<String>,
     /// Where it lands, px right and down from the top-left corner; it may lie outside the picture.
     pub pixel: [f64; 2],
-    /// Pixel density across, px/m.
-    pub px_per_m: f64,
-    /// Pixel density up, px/m.
-    pub px_per_m_up: f64,
+    /// Pixel density across, px/m; null out of the picture.
+    #[schema(required)]
+    pub px_per_m: Option<f64>,
+    /// Pixel density up, px/m; null out of the picture.
+    #[schema(required)]
+    pub px_per_m_up: Option<f64>,
     /// Ground distance, m.
     pub ground_m: f64,
     /// Slant distance, m.
@@ -184,35 +85,36 @@ pub struct SightLine {
     pub verdict: Verdict,
 }
 
-/// What a head makes of a target: each sample, and which of them decides. Words come only when it is described.
+/// What a head makes of a target: each sample, each stretch between two of them, and what decides. Words come only when it
+/// is described.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub(crate) struct Judged {
-    /// The samples; empty where none of them is in the picture.
-    samples: Vec<SampleView>,
+    /// The samples, and after them the runs; empty where none of them is seen.
+    parts: Vec<SampleView>,
     pub counts: Samples,
     /// `None` when nothing of the target is in front of the head.
     pub deciding: Option<Deciding>,
 }
 
-/// The sample that decides a sight line.
+/// The place that decides a sight line.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(crate) struct Deciding {
-    sample: usize,
+    point: DVec3,
     /// The verdict of the sight line.
     pub verdict: Verdict,
     /// Whether the target is in the picture, all of it.
     pub in_view: bool,
     pub clear: bool,
-    /// Pixel density across, px/m.
+    /// Pixel density across, px/m; zero out of the picture.
     pub across: f64,
     /// Breaks ties, greater for the worse: how far away it is, or how few pixels it gets.
     worse: f64,
 }
 
 impl Judged {
-    /// What the head makes of a sample.
-    pub fn sample(&self, place: usize) -> SampleView {
-        self.samples.get(place).copied().unwrap_or(UNSEEN)
+    /// What the head makes of a sample, or, past the samples, of a run.
+    pub fn part(&self, place: usize) -> SampleView {
+        self.parts.get(place).copied().unwrap_or(UNSEEN)
     }
 }
 
@@ -226,8 +128,14 @@ impl Deciding {
     }
 
     /// A sample out of the picture: broken whatever else holds; what is in the way is asked only if it decides.
-    fn out_of_picture(sample: usize, far: f64) -> Self {
-        Deciding { sample, verdict: Verdict::Broken, in_view: false, clear: true, across: 0.0, worse: far }
+    fn out_of_picture(point: DVec3, far: f64) -> Self {
+        Deciding { point, verdict: Verdict::Broken, in_view: false, clear: true, across: 0.0, worse: far }
+    }
+
+    fn worst(so_far: &mut Option<Deciding>, next: Deciding) {
+        if so_far.as_ref().is_none_or(|worst| next.is_worse_than(worst)) {
+            *so_far = Some(next);
+        }
     }
 }
 
@@ -236,11 +144,6 @@ pub(crate) fn judge(viewer: Viewer, target: &Target) -> Judged {
     let mut judged =
         if out_of_picture(viewer.head, target) { outside(viewer.head, target) } else { looked_at(viewer, target) };
     judged.counts.all = target.samples.len();
-    if let Some(deciding) = &mut judged.deciding
-        && !deciding.in_view
-    {
-        deciding.across = viewer.head.view().across_at(target.samples[deciding.sample]);
-    }
     judged
 }
 
@@ -260,13 +163,10 @@ fn out_of_picture(head: &Head, target: &Target) -> bool {
 fn outside(head: &Head, target: &Target) -> Judged {
     let forward = head.view().pose.forward;
     let mut deciding: Option<Deciding> = None;
-    for (place, point) in target.samples.iter().enumerate() {
+    for point in &target.samples {
         let step = *point - head.position();
         if forward.dot(step) > 0.0 {
-            let out = Deciding::out_of_picture(place, step.length_squared());
-            if deciding.as_ref().is_none_or(|worst| out.is_worse_than(worst)) {
-                deciding = Some(out);
-            }
+            Deciding::worst(&mut deciding, Deciding::out_of_picture(*point, step.length_squared()));
         }
     }
     Judged { deciding, ..Judged::default() }
@@ -276,22 +176,29 @@ fn looked_at(viewer: Viewer, target: &Target) -> Judged {
     let mut judged = Judged::default();
     let mut behind = false;
     let mut any_seen = false;
-    judged.samples.reserve_exact(target.samples.len());
-    for (place, point) in target.samples.iter().enumerate() {
-        let (view, deciding) = look_at(viewer, target, place, *point);
-        judged.samples.push(view);
+    judged.parts.reserve_exact(target.samples.len() + target.runs.len());
+    for point in &target.samples {
+        let (view, deciding) = look_at(viewer, target, *point);
+        judged.parts.push(view);
         any_seen |= view != UNSEEN;
         judged.counts.seen += usize::from(view.seen.is_some());
         judged.counts.kept += usize::from(view.verdict == Verdict::Kept);
         behind |= deciding.is_none();
-        if let Some(deciding) = deciding
-            && judged.deciding.as_ref().is_none_or(|worst| deciding.is_worse_than(worst))
-        {
-            judged.deciding = Some(deciding);
+        if let Some(deciding) = deciding {
+            Deciding::worst(&mut judged.deciding, deciding);
         }
     }
-    if !any_seen {
-        judged.samples = Vec::new();
+    if any_seen {
+        for [from, to] in &target.runs {
+            let ends = [judged.parts[*from], judged.parts[*to]];
+            let (view, deciding) = look_along(viewer, target, [target.samples[*from], target.samples[*to]], ends);
+            judged.parts.push(view);
+            if let Some(deciding) = deciding {
+                Deciding::worst(&mut judged.deciding, deciding);
+            }
+        }
+    } else {
+        judged.parts = Vec::new();
     }
     if let Some(deciding) = judged.deciding.as_mut().filter(|_| behind) {
         // Another part of the target is not even in front of the head.
@@ -301,41 +208,95 @@ fn looked_at(viewer: Viewer, target: &Target) -> Judged {
     judged
 }
 
-fn look_at(viewer: Viewer, target: &Target, sample: usize, point: DVec3) -> (SampleView, Option<Deciding>) {
+fn look_at(viewer: Viewer, target: &Target, point: DVec3) -> (SampleView, Option<Deciding>) {
     let head = viewer.head;
     let Some(in_view) = head.in_front(point) else { return (UNSEEN, None) };
     if !in_view {
-        return (UNSEEN, Some(Deciding::out_of_picture(sample, point.distance_squared(head.position()))));
+        return (UNSEEN, Some(Deciding::out_of_picture(point, point.distance_squared(head.position()))));
     }
-    let clear = !viewer.eye.is_blocked(viewer.scene, head.position(), point);
-    // What is hidden gives no figure: about how dense it would be is enough to tell which sample decides.
-    let across = if clear { head.view().across_at(point) } else { head.about_across(point) };
-    let sight = Sight::new(viewer, target, point, across, true, clear);
+    let sight = Sight::new(viewer, target, point, true);
     let verdict = rules::verdict(&sight);
-    let deciding = Deciding { sample, verdict, in_view: true, clear, across, worse: -across };
-    (SampleView { verdict, seen: clear.then_some(across) }, Some(deciding))
+    let [across, _] = sight.densities();
+    let clear = verdict != Verdict::Broken || sight.clear();
+    let seen = (clear && sight.in_view()).then_some(across);
+    (SampleView { verdict, seen }, Some(Deciding { point, verdict, in_view: true, clear, across, worse: -across }))
 }
 
-/// The sight line as its deciding sample shows it; `None` when nothing of the target is in front of the head.
+/// What a head makes of a stretch between two samples, given what it makes of these: what is narrower than the way between
+/// them must not slip through. Only a stretch that is worse than both its ends decides anything.
+fn look_along(
+    viewer: Viewer,
+    target: &Target,
+    between: [DVec3; 2],
+    ends: [SampleView; 2],
+) -> (SampleView, Option<Deciding>) {
+    let [from, to] = between;
+    let verdict = ends[0].verdict.max(ends[1].verdict);
+    let (Some(a), Some(b)) = (ends[0].seen, ends[1].seen) else { return (UNSEEN, None) };
+    let as_ends = SampleView { verdict, seen: Some(a.min(b)) };
+    if verdict == Verdict::Broken || viewer.eye.is_clear(viewer.scene, &run_volume(viewer, target, between)) {
+        return (as_ends, None);
+    }
+    // Something stands near: where just it hides the line, all that counts is judged.
+    let mut worst: Option<Deciding> = None;
+    for hidden in hidden_on(viewer, from, to) {
+        let point = from.lerp(to, 0.5 * (hidden.start + hidden.end));
+        if let (_, Some(deciding)) = look_at(viewer, target, point) {
+            Deciding::worst(&mut worst, deciding);
+        }
+    }
+    match worst {
+        Some(deciding) if deciding.verdict > verdict => {
+            let seen = (deciding.in_view && deciding.clear).then_some(deciding.across.min(a).min(b));
+            (SampleView { verdict: deciding.verdict, seen }, Some(deciding))
+        }
+        // Nothing hides it, but it may once things are a little off.
+        _ if target.may_be_hidden == 0.0 && verdict == Verdict::Kept => {
+            let point = from.lerp(to, 0.5);
+            let across = viewer.head.view().across_at(point);
+            let tight = Deciding { point, verdict: Verdict::Tight, in_view: true, clear: true, across, worse: -across };
+            (SampleView { verdict: Verdict::Tight, ..as_ends }, Some(tight))
+        }
+        _ => (as_ends, None),
+    }
+}
+
+/// The sight line as the place that decides shows it; `None` when nothing of the target is in front of the head.
 pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Option<SightLine> {
     let deciding = judged.deciding?;
     let Viewer { head, eye, scene, .. } = viewer;
-    let point = target.samples[deciding.sample];
+    let point = deciding.point;
     let look = head.view().look(point)?;
-    let blocker = eye.first_blocker(scene, head.position(), point);
-    let sight = Sight::new(viewer, target, point, look.across, deciding.in_view, blocker.is_none());
-    let found = rules::judge(&sight);
+    let blocker = eye.first_blocker(scene, point);
+    let sight = Sight::new(viewer, target, point, look.in_view);
+    let mut found = rules::judge(&sight);
+    if !deciding.in_view {
+        // Another part of it is out of the picture, if not this one.
+        found.iter_mut().filter(|result| result.rule == rules::RuleName::InView).for_each(|result| {
+            result.verdict = Verdict::Broken;
+        });
+    } else if deciding.verdict == Verdict::Tight && found.iter().all(|result| result.verdict == Verdict::Kept) {
+        // Between two samples something stands so near that it may be in the way.
+        found.iter_mut().filter(|result| result.rule == rules::RuleName::Clear).for_each(|result| {
+            result.verdict = Verdict::Tight;
+        });
+    }
+    let figure = |value: f64| look.in_view.then_some(value);
+    let near_by = || eye.in_volume(scene, &sight.whole()).next().map(|solid| solid.id().to_owned());
+    let hidden = sight.hidden();
     Some(SightLine {
         camera: head.camera_id().to_owned(),
         head: head.id().to_owned(),
         target: target.id.clone(),
         in_view: deciding.in_view,
         clear: blocker.is_none(),
-        blocked_by: blocker.map(|solid| solid.id().to_owned()),
-        seen_through: scene.passed(head.position(), point).iter().map(|solid| solid.id().to_owned()).collect(),
+        hidden_share: hidden,
+        unseen: (judged.counts.seen > 0).then(|| unseen(viewer, target)).flatten(),
+        blocked_by: blocker.map(|solid| solid.id().to_owned()).or_else(|| (hidden > 0.0).then(near_by).flatten()),
+        seen_through: scene.passed(eye.from(), point).iter().map(|solid| solid.id().to_owned()).collect(),
         pixel: look.pixel.to_array(),
-        px_per_m: look.across,
-        px_per_m_up: look.up,
+        px_per_m: figure(look.across),
+        px_per_m_up: figure(look.up),
         ground_m: sight.separation.ground,
         slant_m: sight.separation.slant(),
         depression_deg: sight.separation.depression().deg(),
@@ -348,19 +309,30 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
     })
 }
 
-/// Whether a head keeps a target, all of it: the verdict of [`judge`] without the report.
-pub(crate) fn keeps(viewer: Viewer, target: &Target) -> bool {
-    let kept = |(place, point): (usize, &DVec3)| look_at(viewer, target, place, *point).0.verdict == Verdict::Kept;
-    !out_of_picture(viewer.head, target) && target.samples.iter().enumerate().all(kept)
+/// Whether a head keeps a target, all of it: the verdict of [`judge`] without the report. The sample at `first` is looked at
+/// first; `go_on` hears of each one looked at and whether it held, and may end it all.
+pub(crate) fn keeps(viewer: Viewer, target: &Target, first: usize, go_on: &mut dyn FnMut(usize, bool) -> bool) -> bool {
+    if out_of_picture(viewer.head, target) {
+        return false;
+    }
+    let count = target.samples.len();
+    let samples = (0..count).map(|i| (first + i) % count).all(|place| {
+        let held = look_at(viewer, target, target.samples[place]).0.verdict == Verdict::Kept;
+        go_on(place, held) && held
+    });
+    samples
+        && target.runs.iter().all(|[from, to]| {
+            let ends = SampleView { verdict: Verdict::Kept, seen: Some(f64::INFINITY) };
+            let between = [target.samples[*from], target.samples[*to]];
+            go_on(*from, true) && look_along(viewer, target, between, [ends; 2]).0.verdict == Verdict::Kept
+        })
 }
 
 /// The rules that do not hold at worst at some sample in front of the head.
 pub(crate) fn not_kept(viewer: Viewer, target: &Target) -> Vec<rules::RuleName> {
-    let head = viewer.head;
     let sights = target.samples.iter().filter_map(|point| {
-        let in_view = head.in_front(*point)?;
-        let clear = !viewer.eye.is_blocked(viewer.scene, head.position(), *point);
-        Some(Sight::new(viewer, target, *point, head.view().across_at(*point), in_view, clear))
+        let in_view = viewer.head.in_front(*point)?;
+        Some(Sight::new(viewer, target, *point, in_view))
     });
     sights
         .flat_map(|sight| rules::judge(&sight))

@@ -3,6 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+/// What no verdict judges yet, and so each says.
+pub const LEAVES_OUT: &str =
+    "By day, standing still, in focus: night, sun and lamps, movement, wiring and recording are not judged yet.";
+
 /// How well something holds (handbook, section 4). Ordered from best to worst.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

@@ -2,6 +2,7 @@
 
 mod angle;
 mod grid;
+mod hull;
 mod interval;
 mod lens_curve;
 mod pose;
@@ -12,6 +13,7 @@ mod view;
 
 pub use angle::Angle;
 pub use grid::Grid;
+pub use hull::{Ring, hull};
 pub use interval::Interval;
 pub use lens_curve::LensCurve;
 pub use pose::Pose;

@@ -54,6 +54,8 @@ pub struct Projection {
     bend: f64,
     focal_px: f64,
     size: DVec2,
+    /// Radius of the image circle, px; infinite where the lens fills the picture.
+    circle: f64,
     /// Cosine of the greatest angle off the axis in the picture, that of its corners.
     corner_cosine: f64,
 }
@@ -61,9 +63,18 @@ pub struct Projection {
 impl Projection {
     /// A projection by its bend, focal length and picture size in pixels.
     pub fn of(bend: f64, focal_px: f64, size: DVec2) -> Self {
-        let corner = angle_at(bend, size.length() / 2.0 / focal_px).unwrap_or_else(|| greatest_angle(bend));
+        Projection { bend, focal_px, size, circle: f64::INFINITY, corner_cosine: 1.0 }.bounded()
+    }
+
+    /// The same behind a lens whose image circle has a radius, px.
+    pub fn in_circle(self, radius: f64) -> Self {
+        Projection { circle: radius, ..self }.bounded()
+    }
+
+    fn bounded(self) -> Self {
+        let reach = (self.size.length() / 2.0).min(self.circle);
         // A little wider, so that rounding never cuts a corner off.
-        Projection { bend, focal_px, size, corner_cosine: (corner + 1e-9).min(PI).cos() }
+        Projection { corner_cosine: (self.angle_off_axis(reach) + 1e-9).min(PI).cos(), ..self }
     }
 
     /// Bend of the family, −½ to 1.
@@ -139,7 +150,20 @@ impl Projection {
 
     /// Whether a pixel lies in the picture, edges included.
     pub fn holds(&self, pixel: DVec2) -> bool {
-        pixel.cmpge(DVec2::ZERO).all() && pixel.cmple(self.size).all()
+        pixel.cmpge(DVec2::ZERO).all()
+            && pixel.cmple(self.size).all()
+            && (pixel - self.size / 2.0).length_squared() <= self.circle * self.circle
+    }
+
+    /// Radius of the image circle, px; infinite where the lens fills the picture.
+    pub fn circle(&self) -> f64 {
+        self.circle
+    }
+
+    /// How far inside the nearest edge of the picture a place lies, px from its centre; negative outside.
+    pub fn inside_by(&self, from_centre: DVec2) -> f64 {
+        let edges = (self.size / 2.0 - from_centre.abs()).min_element();
+        if self.circle.is_finite() { edges.min(self.circle - from_centre.length()) } else { edges }
     }
 
     /// The angle off the axis at `px` from the picture's centre, at most what the family shows.
@@ -149,17 +173,17 @@ impl Projection {
 
     /// Horizontal field of view, radians.
     pub fn hfov(&self) -> f64 {
-        2.0 * self.angle_off_axis(self.size.x / 2.0)
+        2.0 * self.angle_off_axis((self.size.x / 2.0).min(self.circle))
     }
 
     /// Vertical field of view, radians.
     pub fn vfov(&self) -> f64 {
-        2.0 * self.angle_off_axis(self.size.y / 2.0)
+        2.0 * self.angle_off_axis((self.size.y / 2.0).min(self.circle))
     }
 
     /// The same lens with its focal length scaled.
     pub fn scaled(&self, factor: f64) -> Self {
-        Projection::of(self.bend, self.focal_px * factor, self.size)
+        Projection { focal_px: self.focal_px * factor, ..*self }.bounded()
     }
 }
 

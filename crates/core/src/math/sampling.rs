@@ -19,14 +19,15 @@ pub fn along(points: &[[f64; 2]]) -> Vec<[f64; 2]> {
     samples
 }
 
-/// Samples of an area: its outline, and a grid over what it encloses.
-pub fn within(outline: &[[f64; 2]]) -> Vec<[f64; 2]> {
+/// Samples of an area: its outline, and a grid over what it encloses; and how many of them, the first, lie on the outline.
+pub fn within(outline: &[[f64; 2]]) -> (Vec<[f64; 2]>, usize) {
     let mut ring = outline.to_vec();
     ring.push(outline[0]);
     let mut samples = along(&ring);
     samples.pop();
+    let around = samples.len();
     let area = Polygon::new(LineString::from(ring.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>()), vec![]);
-    let Some(bounds) = area.bounding_rect() else { return samples };
+    let Some(bounds) = area.bounding_rect() else { return (samples, around) };
     let steps = |length: f64| (length / STEP_M).ceil().max(1.0);
     let (across, up) = (steps(bounds.width()), steps(bounds.height()));
     for j in 1..up as usize {
@@ -38,7 +39,7 @@ pub fn within(outline: &[[f64; 2]]) -> Vec<[f64; 2]> {
             }
         }
     }
-    samples
+    (samples, around)
 }
 
 /// About how many samples a shape will take, without making them.
@@ -73,7 +74,8 @@ mod tests {
     #[test]
     fn an_area_is_covered_and_not_exceeded() {
         let l_shape = [[0.0, 0.0], [4.0, 0.0], [4.0, 2.0], [2.0, 2.0], [2.0, 4.0], [0.0, 4.0]];
-        let samples = within(&l_shape);
+        let (samples, around) = within(&l_shape);
+        assert_eq!(around, 32, "the outline, 16 m of it, comes first");
         assert!(samples.iter().all(|p| p[0] <= 2.0 + 1e-9 || p[1] <= 2.0 + 1e-9));
         for probe in [[0.3, 3.7], [3.7, 0.3], [1.1, 1.1], [1.9, 1.9]] {
             let nearest =

@@ -1,15 +1,37 @@
 //! What one eye meets: the blocking solids around a point, sorted by direction and distance, so that a line of sight asks
 //! only the few that lie on its bearing and nearer than its end.
 
-use super::{Scene, Solid};
+use super::{BLOCKS_UP_TO, Scene, Solid, Volume};
+use crate::math::Interval;
 use glam::{DVec2, DVec3};
+use smallvec::SmallVec;
 
 /// Directions are told apart in so many parts of a turn.
 const PARTS: usize = 256;
 
+/// The columns that a subject is cut into where only a part of it is hidden.
+pub const COLUMNS: usize = 10;
+
+/// An upright rectangle that faces the eye.
+#[derive(Clone, Copy, Debug)]
+pub struct Upright {
+    /// The point of the plan under its middle.
+    pub middle: DVec2,
+    /// The horizontal direction from the eye, square to it.
+    pub towards: DVec2,
+    /// Half its width, m.
+    pub half: f64,
+    /// Height of its lower edge, m.
+    pub low: f64,
+    /// Height of its upper edge, m.
+    pub high: f64,
+}
+
 /// The blocking solids around a point of the plan.
 #[derive(Clone, Debug)]
 pub struct Eye {
+    /// Where the lines begin, m: the optical centre, out of the surface that it is mounted on.
+    from: DVec3,
     at: DVec2,
     /// Where each part's entries begin, and at last where they end.
     begins: Vec<u32>,
@@ -34,8 +56,10 @@ struct Seen {
 }
 
 impl Eye {
-    /// Sorts the blocking solids of a scene around a point.
-    pub fn new(scene: &Scene, at: DVec2) -> Self {
+    /// Sorts the blocking solids of a scene around a point; `mounted_on` names the solid that it is mounted on, if that is known.
+    pub fn new(scene: &Scene, at: DVec3, mounted_on: Option<&str>) -> Self {
+        let from = scene.out_of_mounting(at, mounted_on);
+        let at = from.truncate();
         let blocking = scene.solids().iter().enumerate().filter(|(_, solid)| solid.blocks());
         let mut seen: Vec<Seen> = blocking.map(|(place, solid)| see(at, place, solid)).collect();
         seen.sort_unstable_by(|a, b| a.entry.near.total_cmp(&b.entry.near));
@@ -56,7 +80,12 @@ impl Eye {
                 next[part] += 1;
             }
         }
-        Eye { at, begins, entries }
+        Eye { from, at, begins, entries }
+    }
+
+    /// Where its lines begin, m.
+    pub fn from(&self) -> DVec3 {
+        self.from
     }
 
     /// The places of the solids that may stand between the eye and a point of the plan, between two heights.
@@ -72,28 +101,132 @@ impl Eye {
             .map(|entry| entry.solid as usize)
     }
 
-    /// Whether a blocking solid stands between the eye, at `from`, and a point.
-    pub fn is_blocked(&self, scene: &Scene, from: DVec3, to: DVec3) -> bool {
-        let (low, high) = (from.z.min(to.z), from.z.max(to.z));
-        self.between(to.truncate(), low, high).any(|place| scene.solids()[place].first_hit(from, to).is_some())
+    /// Whether the line to a point is blocked: by a solid, or by several see-through ones that together let too little through.
+    pub fn is_blocked(&self, scene: &Scene, to: DVec3) -> bool {
+        let (low, high) = (self.from.z.min(to.z), self.from.z.max(to.z));
+        self.between(to.truncate(), low, high).any(|place| scene.solids()[place].first_hit(self.from, to).is_some())
+            || scene.has_several_see_through() && scene.dimmed_by(self.from, to).is_some()
     }
 
-    /// The first blocking solid between the eye, at `from`, and a point; of two at once the earlier in the file.
-    pub fn first_blocker<'a>(&'a self, scene: &'a Scene, from: DVec3, to: DVec3) -> Option<&'a Solid> {
-        let (low, high) = (from.z.min(to.z), from.z.max(to.z));
+    /// The first solid that blocks the line to a point; of two at once the earlier in the file. Of see-through ones in series
+    /// it is the one behind which too little is left.
+    pub fn first_blocker<'a>(&'a self, scene: &'a Scene, to: DVec3) -> Option<&'a Solid> {
+        let (low, high) = (self.from.z.min(to.z), self.from.z.max(to.z));
         let hits = self
             .between(to.truncate(), low, high)
-            .filter_map(|place| Some((scene.solids()[place].first_hit(from, to)?, place)));
-        hits.reduce(|first, next| if next < first { next } else { first }).map(|(_, place)| &scene.solids()[place])
+            .filter_map(|place| Some((scene.solids()[place].first_hit(self.from, to)?, place)));
+        let dimmed = scene.has_several_see_through().then(|| scene.dimmed_by(self.from, to)).flatten();
+        let first = hits.chain(dimmed).reduce(|first, next| if next < first { next } else { first });
+        first.map(|(_, place)| &scene.solids()[place])
     }
 
-    /// Whether no blocking solid is in any of some lines that start at `from` and run over the same plan line to `to`, each
-    /// to a height of its own there.
-    pub fn all_clear(&self, scene: &Scene, from: DVec3, to: DVec2, heights_at_end: &[f64]) -> bool {
-        let low = heights_at_end.iter().copied().fold(from.z, f64::min);
-        let high = heights_at_end.iter().copied().fold(from.z, f64::max);
-        !self.between(to, low, high).any(|place| scene.solids()[place].hinders_any(from, to, heights_at_end))
+    /// The blocking solids that stand in a volume that begins at this eye; a solid may come twice.
+    pub fn in_volume<'a, 'b>(
+        &'b self,
+        scene: &'a Scene,
+        volume: &'b Volume,
+    ) -> impl Iterator<Item = &'a Solid> + use<'a, 'b> {
+        let (first, count) = self.parts_of(volume);
+        let far = volume.corners().iter().map(|p| p.distance_squared(self.at)).fold(0.0, f64::max);
+        let (low, high) = volume.heights();
+        (0..count)
+            .flat_map(move |step| {
+                let part = (first + step) % PARTS;
+                self.entries[self.begins[part] as usize..self.begins[part + 1] as usize].iter()
+            })
+            .filter(move |entry| entry.near <= far && f64::from(entry.base) <= high && f64::from(entry.top) >= low)
+            .map(|entry| &scene.solids()[entry.solid as usize])
+            .filter(|solid| volume.meets(solid))
     }
+
+    /// The same, each once, in the file's order.
+    pub fn all_in_volume<'a>(&self, scene: &'a Scene, volume: &Volume) -> SmallVec<[&'a Solid; 8]> {
+        let mut solids: SmallVec<[&Solid; 8]> = self.in_volume(scene, volume).collect();
+        solids.sort_unstable_by_key(|solid| std::ptr::from_ref::<Solid>(solid));
+        solids.dedup_by_key(|solid| std::ptr::from_ref::<Solid>(solid));
+        solids
+    }
+
+    /// Whether nothing that stands in a volume hides anything: no blocking solid, and not too many see-through ones.
+    pub fn is_clear(&self, scene: &Scene, volume: &Volume) -> bool {
+        self.in_volume(scene, volume).next().is_none() && !Eye::is_dimmed(scene, volume)
+    }
+
+    /// Whether the see-through solids that stand in a volume may together let too little through.
+    pub fn is_dimmed(scene: &Scene, volume: &Volume) -> bool {
+        if !scene.has_several_see_through() {
+            return false;
+        }
+        let panes = scene.solids().iter().filter(|solid| !solid.blocks() && volume.meets(solid));
+        panes.map(Solid::see_through).product::<f64>() <= BLOCKS_UP_TO
+    }
+
+    /// The greatest share that is hidden of an upright rectangle, `half` m to either side of its middle between two heights, with
+    /// its middle anywhere within `off` m to either side of a point of the plan, square to the direction `towards`, and the eye
+    /// `raised` by so many metres. Cut into columns, exact in each.
+    /// `solids` are those that stand in the volume of all these lines.
+    pub fn hidden_share(&self, scene: &Scene, solids: &[&Solid], upright: Upright, off: f64, raised: f64) -> f64 {
+        let Upright { middle, towards, half, low, high } = upright;
+        let right = DVec2::new(towards.y, -towards.x);
+        let width = 2.0 * half / COLUMNS as f64;
+        let steps = (off / width).ceil() as usize;
+        let count = COLUMNS + 2 * steps;
+        let eye = self.from.z + raised;
+        let foot = |column: usize| middle + right * width * (column as f64 + 0.5 - count as f64 / 2.0);
+        let hides_all = |solid: &Solid, column: usize| {
+            let hidden = solid.hidden_heights(self.at, eye, foot(column));
+            hidden.iter().any(|hidden| hidden.start <= low && hidden.end >= high)
+        };
+        // Most of what is hidden at all is hidden by one thing, and whole.
+        if solids.iter().any(|solid| solid.is_convex() && hides_all(solid, 0) && hides_all(solid, count - 1)) {
+            return 1.0;
+        }
+        let several = scene.has_several_see_through();
+        let hidden: SmallVec<[f64; 64]> = (0..count)
+            .map(|column| {
+                let to = foot(column);
+                if several && scene.dimmed_by(self.at.extend(eye), to.extend(0.5 * (low + high))).is_some() {
+                    return 1.0;
+                }
+                let mut hidden: SmallVec<[Interval; 4]> = SmallVec::new();
+                solids.iter().for_each(|solid| hidden.extend(solid.hidden_heights(self.at, eye, to)));
+                let whole = Interval { start: low, end: high };
+                let length = match hidden.as_slice() {
+                    [] => 0.0,
+                    [one] => one.meet(whole).map_or(0.0, Interval::length),
+                    _ => whole.length() - whole.without(&mut hidden).into_iter().map(Interval::length).sum::<f64>(),
+                };
+                length / whole.length()
+            })
+            .collect();
+        let most = hidden.windows(COLUMNS).map(|window| window.iter().sum::<f64>()).fold(0.0, f64::max);
+        most / COLUMNS as f64
+    }
+
+    /// The parts of the turn that a volume takes up: the first, and how many.
+    fn parts_of(&self, volume: &Volume) -> (usize, usize) {
+        if volume.surrounds_eye() {
+            return (0, PARTS);
+        }
+        let mut ends = volume.corners().iter().filter(|p| p.distance_squared(self.at) > 1e-12);
+        let Some(reference) = ends.next().map(|p| turn(*p - self.at)) else { return (0, PARTS) };
+        span(reference, ends.map(|p| turn(*p - self.at)))
+    }
+}
+
+/// The parts of a turn that some directions span, less than half of it, and how many these are.
+fn span(reference: f64, others: impl Iterator<Item = f64>) -> (usize, usize) {
+    let (mut least, mut most) = (0.0_f64, 0.0_f64);
+    for other in others {
+        let mut by = other - reference;
+        if by.abs() > 0.5 {
+            by -= by.signum();
+        }
+        (least, most) = (least.min(by), most.max(by));
+    }
+    let first = ((reference + least - 1e-9) * PARTS as f64).floor();
+    let last = ((reference + most + 1e-9) * PARTS as f64).floor();
+    (first.rem_euclid(PARTS as f64) as usize % PARTS, ((last - first) as usize + 1).min(PARTS))
 }
 
 /// Which way a step points, as a share of a turn in [0, 1] that grows with the angle; straight up or down counts as east.
@@ -124,20 +257,9 @@ fn see(at: DVec2, place: usize, solid: &Solid) -> Seen {
         return Seen { entry, first: 0, count: PARTS };
     }
     let corners = [lower, DVec2::new(upper.x, lower.y), upper, DVec2::new(lower.x, upper.y)];
-    let reference = turn(corners[0] - at);
-    let (mut least, mut most) = (0.0_f64, 0.0_f64);
-    for corner in &corners[1..] {
-        // Seen from outside a box takes up less than half a turn.
-        let mut by = turn(*corner - at) - reference;
-        if by.abs() > 0.5 {
-            by -= by.signum();
-        }
-        (least, most) = (least.min(by), most.max(by));
-    }
-    let first = ((reference + least - 1e-9) * PARTS as f64).floor();
-    let last = ((reference + most + 1e-9) * PARTS as f64).floor();
-    let first_part = first.rem_euclid(PARTS as f64) as usize % PARTS;
-    Seen { entry, first: first_part, count: ((last - first) as usize + 1).min(PARTS) }
+    // Seen from outside a box takes up less than half a turn.
+    let (first, count) = span(turn(corners[0] - at), corners[1..].iter().map(|corner| turn(*corner - at)));
+    Seen { entry, first, count }
 }
 
 #[cfg(test)]
@@ -167,13 +289,13 @@ mod tests {
         let scene = Scene::new((0..60).map(block).collect());
         for i in 0..40_u32 {
             let from = DVec3::new(f64::from(i * 11 % 50) - 25.0, f64::from(i * 17 % 46) - 23.3, 0.5 + f64::from(i % 5));
-            let eye = Eye::new(&scene, from.truncate());
+            let eye = Eye::new(&scene, from, None);
             for j in 0..200_u32 {
                 let to =
                     DVec3::new(f64::from(j * 19 % 60) - 30.1, f64::from(j * 23 % 58) - 29.0, 0.3 + f64::from(j % 4));
-                let (found, expected) = (eye.first_blocker(&scene, from, to), scene.first_blocker(from, to));
+                let (found, expected) = (eye.first_blocker(&scene, to), scene.first_blocker(eye.from(), to));
                 assert_eq!(found.map(Solid::id), expected.map(|(solid, _)| solid.id()), "{from} to {to}");
-                assert_eq!(eye.is_blocked(&scene, from, to), expected.is_some());
+                assert_eq!(eye.is_blocked(&scene, to), expected.is_some());
             }
         }
     }

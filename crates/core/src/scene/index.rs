@@ -1,8 +1,15 @@
 //! All solids of a site, indexed so that a sight line asks only those whose boxes it meets.
 
-use super::Solid;
+use super::{BLOCKS_UP_TO, Solid};
 use glam::{DVec2, DVec3};
 use rstar::{AABB, ParentNode, RTree, RTreeNode, RTreeObject};
+
+/// How deep inside a solid a camera may be drawn that is mounted on it, m; common practice, no source: a hand's accuracy on a plan.
+const MOUNTING_M: f64 = 0.05;
+/// The same where the file says what it is mounted on.
+const MOUNTED_ON_M: f64 = 0.5;
+/// Its lines begin so far off the face, m.
+const CLEAR_OF_FACE_M: f64 = 1e-6;
 
 /// The solids of a site in R-trees of their boxes: those that block, and those seen through.
 #[derive(Clone, Debug, Default)]
@@ -118,6 +125,44 @@ impl Scene {
         });
         places.sort_unstable();
         places.into_iter().map(|place| &self.solids[place]).collect()
+    }
+
+    /// Whether see-through solids can stand in series at all.
+    pub fn has_several_see_through(&self) -> bool {
+        self.seen_through.size() > 1
+    }
+
+    /// Where several see-through solids in the straight line together let half or less of it through: the share of the line up
+    /// to the one that takes too much, and its place in the file. What each lets through multiplies.
+    pub fn dimmed_by(&self, from: DVec3, to: DVec3) -> Option<(f64, usize)> {
+        let mut hits: Vec<(f64, usize)> = Vec::new();
+        visit(self.seen_through.root(), &AlongLine::new(from, to), &mut |place| {
+            hits.extend(self.solids[place].first_hit(from, to).map(|share| (share, place)));
+        });
+        hits.sort_by(|a, b| a.partial_cmp(b).unwrap_or(std::cmp::Ordering::Equal));
+        let mut left = 1.0;
+        hits.into_iter().find(|(_, place)| {
+            left *= self.solids[*place].see_through();
+            left <= BLOCKS_UP_TO
+        })
+    }
+
+    /// Where the lines of a camera begin that was drawn at a point: what it is mounted on does not hide anything, so a point that
+    /// was drawn a little inside of a solid goes out to its face.
+    pub fn out_of_mounting(&self, at: DVec3, mounted_on: Option<&str>) -> DVec3 {
+        let mut at = at;
+        // In an inside corner there are two.
+        for _ in 0..2 {
+            let Some(solid) = self.solid_around(at) else { break };
+            let depth = if mounted_on == Some(solid.id()) { MOUNTED_ON_M } else { MOUNTING_M };
+            let face = solid.nearest_on_outline(at.truncate());
+            let out = face - at.truncate();
+            if out.length() > depth {
+                break;
+            }
+            at = (face + out.normalize_or_zero() * CLEAR_OF_FACE_M).extend(at.z);
+        }
+        at
     }
 
     /// The blocking solid that a point lies strictly inside of.

@@ -4,8 +4,10 @@ mod eye;
 mod index;
 mod shadow;
 mod solid;
+mod volume;
 
-pub use eye::Eye;
+pub use eye::{COLUMNS, Eye, Upright};
 pub use index::Scene;
-pub use shadow::{Shadow, shadow};
+pub use shadow::{Shadow, hidden_stretches, shadow};
 pub use solid::{BLOCKS_UP_TO, Solid};
+pub use volume::Volume;

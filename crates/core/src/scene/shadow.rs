@@ -5,6 +5,8 @@
 //! lies in C + (O − C)/t. The shadow is the union of copies of the outline, scaled about the eye by s = 1/t.
 
 use super::Solid;
+use super::volume::{clip, sides};
+use crate::math::{Interval, hull};
 use glam::{DVec2, DVec3};
 
 /// A scale that stands for all the way to the horizon.
@@ -36,6 +38,48 @@ pub fn shadow(solid: &Solid, eye: DVec3, level: f64) -> Option<Shadow> {
     Some(Shadow { hulls: solid.edges().map(swept).collect(), filled })
 }
 
+impl Shadow {
+    /// The parts of it inside an upright box of the plan; they may overlap.
+    pub fn within(&self, lower: DVec2, upper: DVec2) -> Vec<Vec<DVec2>> {
+        let bounds = [lower, DVec2::new(upper.x, lower.y), upper, DVec2::new(lower.x, upper.y)];
+        let hulls = self.hulls.iter().map(|points| hull(points.iter().copied()));
+        let filled = self.filled.iter().map(|outline| outline.iter().copied().collect());
+        hulls.chain(filled).map(|ring| clip(ring, &bounds).to_vec()).filter(|ring| ring.len() > 2).collect()
+    }
+}
+
+/// The stretches of a level line that a solid hides from an eye, as shares of it, in no order; they may overlap.
+pub fn hidden_stretches(solid: &Solid, eye: DVec3, from: DVec3, to: DVec3) -> Vec<Interval> {
+    let Some(shadow) = shadow(solid, eye, from.z) else { return vec![] };
+    let (a, b) = (from.truncate(), to.truncate());
+    let mut hidden: Vec<Interval> = shadow.hulls.into_iter().filter_map(|points| within(&points, a, b)).collect();
+    if let Some(outline) = shadow.filled {
+        let outline: Vec<[f64; 2]> = outline.iter().map(|p| p.to_array()).collect();
+        hidden.extend(Solid::new("", &outline, true, 0.0, 1.0, 0.0).over(a, b));
+    }
+    hidden
+}
+
+/// The stretch of a line inside the hull of some points.
+fn within(points: &[DVec2], a: DVec2, b: DVec2) -> Option<Interval> {
+    let ring = hull(points.iter().copied());
+    if ring.len() < 3 {
+        return None;
+    }
+    let (mut start, mut end) = (0.0_f64, 1.0_f64);
+    for (p, q) in sides(&ring) {
+        let normal = (q - p).perp() / p.distance(q);
+        let (from, to) = (normal.dot(a - p), normal.dot(b - p));
+        match (from > 0.0, to > 0.0) {
+            (true, true) => {}
+            (false, false) => return None,
+            (false, true) => start = start.max(from / (from - to)),
+            (true, false) => end = end.min(from / (from - to)),
+        }
+    }
+    Interval::new(start, end)
+}
+
 /// The least and the greatest scale of the copies.
 fn scales(solid: &Solid, eye: f64, level: f64) -> Option<(f64, f64)> {
     let rise = level - eye;
@@ -57,6 +101,17 @@ mod tests {
 
     fn wall(base: f64, top: f64) -> Solid {
         Solid::new("w", &[[10.0, -1.0], [12.0, -1.0], [12.0, 1.0], [10.0, 1.0]], true, base, top, 0.0)
+    }
+
+    #[test]
+    fn a_post_hides_just_its_shadow_of_a_line() {
+        // A post 0.2 m wide, 10 m ahead, hides 0.4 m of a line 20 m ahead: by similar triangles, its far side at 10.2 m is inside.
+        let post = Solid::new("p", &[[-0.1, 10.0], [0.1, 10.0], [0.1, 10.2], [-0.1, 10.2]], true, 0.0, 3.0, 0.0);
+        let level = |x: f64| DVec3::new(x, 20.0, 1.6);
+        let hidden = hidden_stretches(&post, DVec3::new(0.0, 0.0, 2.5), level(-1.0), level(1.0));
+        assert_eq!(hidden.len(), 1);
+        assert!((hidden[0].start - 0.4).abs() < 1e-9 && (hidden[0].end - 0.6).abs() < 1e-9, "{hidden:?}");
+        assert!(hidden_stretches(&post, DVec3::new(0.0, 0.0, 9.0), level(-1.0), level(1.0)).is_empty(), "over it");
     }
 
     #[test]

@@ -10,6 +10,8 @@ use smallvec::{SmallVec, smallvec};
 const TOUCH_M: f64 = 1e-7;
 /// A point less deep than this inside a side lies on it, m.
 const ON_SIDE_M: f64 = 1e-9;
+/// A point nearer to an outline than this touches it, m.
+const NEAR_M: f64 = 0.01;
 /// The share up to which a see-through solid still blocks.
 pub const BLOCKS_UP_TO: f64 = 0.5;
 
@@ -24,7 +26,7 @@ pub struct Solid {
     shape: Shape,
     base: f64,
     top: f64,
-    blocks: bool,
+    see_through: f64,
 }
 
 /// What the outline encloses.
@@ -51,7 +53,7 @@ impl Solid {
     pub fn new(id: &str, outline: &[[f64; 2]], closed: bool, base: f64, top: f64, see_through: f64) -> Self {
         let corners: Vec<DVec2> = outline.iter().map(|p| DVec2::from_array(*p)).collect();
         let shape = if closed { Shape::enclosed(&corners) } else { Shape::Walls };
-        Solid { id: id.to_owned(), corners, shape, base, top, blocks: see_through <= BLOCKS_UP_TO }
+        Solid { id: id.to_owned(), corners, shape, base, top, see_through }
     }
 
     /// Its id in the site file.
@@ -76,7 +78,12 @@ impl Solid {
 
     /// Whether it hides what is behind it.
     pub fn blocks(&self) -> bool {
-        self.blocks
+        self.see_through <= BLOCKS_UP_TO
+    }
+
+    /// The share of what is behind it that one sees through it, 0 to 1.
+    pub fn see_through(&self) -> f64 {
+        self.see_through
     }
 
     /// Whether its outline is filled; if not, it is thin walls.
@@ -122,6 +129,33 @@ impl Solid {
     /// Whether a point lies strictly inside the solid.
     pub fn contains(&self, at: DVec3) -> bool {
         at.z > self.base && at.z < self.top && self.encloses(at.truncate())
+    }
+
+    /// Whether a point of the plan lies inside the filled outline or within a centimetre of it.
+    pub fn holds_or_touches(&self, at: DVec2) -> bool {
+        self.is_filled() && (self.encloses(at) || self.nearest_on_outline(at).distance(at) <= NEAR_M)
+    }
+
+    /// The point of the outline that is nearest to a point of the plan.
+    pub fn nearest_on_outline(&self, at: DVec2) -> DVec2 {
+        let on = |(a, b): (DVec2, DVec2)| {
+            let along = b - a;
+            a + along * ((at - a).dot(along) / along.length_squared()).clamp(0.0, 1.0)
+        };
+        let near = |p: &DVec2, q: &DVec2| p.distance_squared(at).total_cmp(&q.distance_squared(at));
+        self.edges().map(on).min_by(near).unwrap_or(at)
+    }
+
+    /// The heights, m, at which a line that starts at height `z` and ends over the end of the plan line `from`–`to` is hidden
+    /// there, as intervals: one for each time that it runs over the outline.
+    pub fn hidden_heights(&self, from: DVec2, z: f64, to: DVec2) -> SmallVec<[Interval; 4]> {
+        let at = |height: f64, share: f64| z + (height - z) / share.max(1e-9);
+        let over = self.over(from, to);
+        let heights = over.iter().map(|over| Interval {
+            start: at(self.base, over.start).min(at(self.base, over.end)),
+            end: at(self.top, over.start).max(at(self.top, over.end)),
+        });
+        heights.collect()
     }
 
     /// The shares of the straight plan line `from`–`to` at which it crosses the outline, ascending,
@@ -202,19 +236,6 @@ impl Solid {
         let between = self.shares_at_height(from.z, to.z - from.z)?.meet(Interval { start: 0.0, end: 1.0 })?;
         let over = self.over(from.truncate(), to.truncate());
         Solid::first_shared(&over, between, from.distance(to))
-    }
-
-    /// Whether any of some lines is hindered that start at `from` and run over the same plan line
-    /// `from`–`to`, each to a height of its own at `to`.
-    pub fn hinders_any(&self, from: DVec3, to: DVec2, heights_at_end: &[f64]) -> bool {
-        let over = self.over(from.truncate(), to);
-        !over.is_empty()
-            && heights_at_end.iter().any(|height| {
-                let between = self.shares_at_height(from.z, height - from.z);
-                between.is_some_and(|between| {
-                    Solid::first_shared(&over, between, from.distance(to.extend(*height))).is_some()
-                })
-            })
     }
 
     /// Where a line of a length first runs over the outline and between base and top at once.

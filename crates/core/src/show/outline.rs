@@ -13,9 +13,11 @@ const FAR_M: f64 = 2_000.0;
 pub fn outline(head: &Head) -> Vec<Vec<[f64; 2]>> {
     let size = head.view().projection.size();
     let corners = [DVec2::ZERO, DVec2::new(size.x, 0.0), size, DVec2::new(0.0, size.y)];
+    let circle = head.view().projection.circle();
     let border = |step: usize| {
         let (side, along) = (step / STEPS % 4, (step % STEPS) as f64 / STEPS as f64);
-        corners[side].lerp(corners[(side + 1) % 4], along)
+        let from_centre = corners[side].lerp(corners[(side + 1) % 4], along) - size / 2.0;
+        size / 2.0 + from_centre.clamp_length_max(circle)
     };
     let count = 4 * STEPS;
     let ground: Vec<Option<DVec2>> = (0..count).map(|step| on_ground(head, border(step))).collect();

@@ -4,8 +4,8 @@
 //! blocking solid shades them. Solids are upright, so their shadow on a level is a polygon ([`scene::shadow`](crate::scene::shadow)):
 //! polygons are filled, no ray is cast. The relief of the site is the greatest over its layers.
 
-use crate::math::{Grid, Interval};
-use crate::scene::{Scene, shadow};
+use crate::math::{Grid, Interval, hull};
+use crate::scene::{BLOCKS_UP_TO, Scene, Solid, shadow};
 use crate::site::{Head, Site};
 use glam::{DVec2, DVec3};
 
@@ -173,11 +173,37 @@ struct Shade(Vec<bool>);
 impl Shade {
     /// Fills the shadows of all blocking solids that lie in the way.
     fn of(head: &Head, scene: &Scene, grid: &Grid, height: f64, rows: &[Row]) -> Shade {
+        let from = scene.out_of_mounting(head.position(), head.mounted_on());
+        let blocking = scene.solids().iter().filter(|solid| solid.blocks());
+        let mut shaded = Shade::behind(blocking, from, grid, height, rows);
+        if scene.has_several_see_through() {
+            // What several see-through solids let through multiplies.
+            let mut left = vec![1.0_f64; shaded.len()];
+            for pane in scene.solids().iter().filter(|solid| !solid.blocks()) {
+                let behind = Shade::behind(std::iter::once(pane), from, grid, height, rows);
+                left.iter_mut()
+                    .zip(behind)
+                    .filter(|(_, behind)| *behind)
+                    .for_each(|(left, _)| *left *= pane.see_through());
+            }
+            shaded.iter_mut().zip(left).for_each(|(shaded, left)| *shaded |= left <= BLOCKS_UP_TO);
+        }
+        Shade(shaded)
+    }
+
+    /// Which cells lie behind one of some solids.
+    fn behind<'a>(
+        solids: impl Iterator<Item = &'a Solid>,
+        from: DVec3,
+        grid: &Grid,
+        height: f64,
+        rows: &[Row],
+    ) -> Vec<bool> {
         let cells = rows.last().map_or(0, |row| row.offset + row.end - row.start);
         // Where shadows begin (+1) and end (−1) along each row, a place more a row than it has cells.
         let mut steps = Steps { rows, changes: vec![0; cells + rows.len()] };
-        for solid in scene.solids().iter().filter(|solid| solid.blocks()) {
-            let Some(shadow) = shadow(solid, head.position(), height) else { continue };
+        for solid in solids {
+            let Some(shadow) = shadow(solid, from, height) else { continue };
             shadow.hulls.iter().for_each(|hull| fill_hull(grid, hull, &mut steps));
             if let Some(outline) = &shadow.filled {
                 fill_outline(grid, outline, &mut steps);
@@ -192,7 +218,7 @@ impl Shade {
                 depth > 0
             }));
         }
-        Shade(shaded)
+        shaded
     }
 
     fn row(&self, offset: usize, length: usize) -> &[bool] {
@@ -224,7 +250,7 @@ impl Steps<'_> {
 /// Shades the convex hull of some points. The hull's border is part of the lines between them, so each row of it lies between
 /// the least and the greatest easting at which a line crosses the row.
 fn fill_hull(grid: &Grid, points: &[DVec2], steps: &mut Steps) {
-    let hull = hull(points);
+    let hull = hull(points.iter().copied());
     let (south, north) = hull.iter().fold((f64::MAX, f64::MIN), |(low, high), p| (low.min(p.y), high.max(p.y)));
     let (from, to) = grid.rows_from(south, north);
     if from >= to {
@@ -276,31 +302,6 @@ fn cross(grid: &Grid, a: DVec2, b: DVec2, mut crossed: impl FnMut(usize, f64)) {
     for row in from..to {
         crossed(row, anchor.x + (grid.centre(0, row).y - anchor.y) * slope);
     }
-}
-
-/// The convex hull of some points, anticlockwise (Andrew's monotone chain).
-fn hull(points: &[DVec2]) -> Vec<DVec2> {
-    let mut sorted = points.to_vec();
-    sorted.sort_by(|a, b| a.x.total_cmp(&b.x).then(a.y.total_cmp(&b.y)));
-    let mut hull: Vec<DVec2> = Vec::with_capacity(points.len() + 1);
-    for half in 0..2 {
-        let begins = hull.len();
-        let mut add = |p: DVec2| {
-            while hull.len() >= begins + 2
-                && (hull[hull.len() - 1] - hull[hull.len() - 2]).perp_dot(p - hull[hull.len() - 1]) <= 0.0
-            {
-                hull.pop();
-            }
-            hull.push(p);
-        };
-        if half == 0 {
-            sorted.iter().for_each(|p| add(*p))
-        } else {
-            sorted.iter().rev().for_each(|p| add(*p))
-        }
-        hull.pop();
-    }
-    hull
 }
 
 /// The relief of some heads, with their layers, so that one that changes costs only itself.

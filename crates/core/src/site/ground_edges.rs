@@ -37,6 +37,6 @@ impl GroundEdges {
 fn half_angle_in_upright_plane(head: &Head) -> f64 {
     let half = head.view().projection.size() / 2.0;
     let (across, down) = (head.roll().sin().abs(), head.roll().cos().abs());
-    let px = (half.x / across).min(half.y / down);
+    let px = (half.x / across).min(half.y / down).min(head.view().projection.circle());
     head.view().projection.angle_off_axis(px)
 }

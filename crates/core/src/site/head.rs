@@ -1,10 +1,12 @@
 //! One head of a camera, with the views that the stated uncertainties allow it.
 
 use crate::equipment::lens::FittedLens;
-use crate::file::{CameraFile, Rules};
+use crate::file::{CameraFile, Rules, Spot};
 use crate::math::{Angle, LensCurve, Pose, View};
 use glam::{DVec2, DVec3};
 
+/// A camera hangs on its spot if it is drawn so near to it, m.
+const ON_SPOT_M: f64 = 0.05;
 /// How near to the picture's edge, px, a pixel off the tabulated curve is looked up exactly.
 const NEAR_EDGE_PX: f64 = 1e-4;
 /// The table of the curve reaches so far past the picture's corners: what an uncertain aim may ask for.
@@ -23,19 +25,23 @@ pub struct Head {
     view: View,
     fitted: FittedLens,
     spot: Option<String>,
+    mounted_on: Option<String>,
     effective_focal_mm: f64,
     curve: LensCurve,
     /// Forward axes of nine aims; with the shortest focal length worst for pixel density.
     nine: [DVec3; 9],
     short_px: f64,
-    /// The four corners of the aim; with the longest focal length worst for staying in the picture.
-    four: [Pose; 4],
+    /// Pan and tilt at their corners, roll at both ends and as stated; with the longest focal length worst for staying in
+    /// the picture.
+    corners: [Pose; 12],
     long_px: f64,
+    /// What the corners leave out because a turn moves a pixel along an arc, as an angle.
+    arc: f64,
 }
 
 impl Head {
     /// The head at `place` of the camera at `camera_place` of the file.
-    pub fn new(camera_place: usize, camera: &CameraFile, place: usize, rules: &Rules) -> Self {
+    pub fn new(camera_place: usize, camera: &CameraFile, place: usize, rules: &Rules, spots: &[Spot]) -> Self {
         let file = &camera.heads[place];
         let (pan, tilt, roll) =
             (Angle::degrees(file.pan_deg), Angle::degrees(file.tilt_deg), Angle::degrees(file.roll_deg));
@@ -44,8 +50,11 @@ impl Head {
         let projection = fitted.projection(file.focal_mm);
         let aim = Angle::degrees(rules.uncertainties.aim_deg);
         let share = rules.uncertainties.focal(camera.model.lens.is_zoom());
-        let turned =
-            |pan_steps: f64, tilt_steps: f64| Pose::new(position, pan + aim * pan_steps, tilt + aim * tilt_steps, roll);
+        let rolls = Angle::degrees(rules.uncertainties.roll_deg);
+        let turned = |[pan_steps, tilt_steps, roll_steps]: [f64; 3]| {
+            Pose::new(position, pan + aim * pan_steps, tilt + aim * tilt_steps, roll + rolls * roll_steps)
+        };
+        let corner_of = |i: usize| [(i % 2) as f64 * 2.0 - 1.0, (i / 2 % 2) as f64 * 2.0 - 1.0, (i / 4) as f64 - 1.0];
         let corner = projection.scaled(1.0 - share).corner_cosine().clamp(-1.0, 1.0).acos();
         let reach = (corner + PAST_CORNERS_DEG.to_radians() + 2.0 * aim.rad()).min(std::f64::consts::PI);
         Head {
@@ -57,13 +66,15 @@ impl Head {
             tilt,
             roll,
             curve: LensCurve::new(projection.bend(), reach.cos()),
-            nine: std::array::from_fn(|i| turned((i % 3) as f64 - 1.0, (i / 3) as f64 - 1.0).forward),
+            nine: std::array::from_fn(|i| turned([(i % 3) as f64 - 1.0, (i / 3) as f64 - 1.0, 0.0]).forward),
             short_px: projection.focal_px() * (1.0 - share),
-            four: [(-1.0, -1.0), (1.0, -1.0), (-1.0, 1.0), (1.0, 1.0)].map(|(p, t)| turned(p, t)),
+            corners: std::array::from_fn(|i| turned(corner_of(i))),
             long_px: projection.focal_px() * (1.0 + share),
-            view: View { pose: turned(0.0, 0.0), projection },
+            arc: (aim.rad() + rolls.rad()).powi(2) / 2.0,
+            view: View { pose: turned([0.0; 3]), projection },
             fitted,
-            spot: camera.spot.clone(),
+            spot: camera.spot.clone().filter(|spot| hangs_there(camera, spot, spots)),
+            mounted_on: camera.mounted_on.clone(),
             effective_focal_mm: fitted.effective_focal_mm(file.focal_mm),
         }
     }
@@ -119,7 +130,12 @@ impl Head {
         &self.fitted
     }
 
-    /// The id of the spot that its camera sits on.
+    /// The id of the obstacle that its camera is mounted on, where that was said.
+    pub fn mounted_on(&self) -> Option<&str> {
+        self.mounted_on.as_deref()
+    }
+
+    /// The id of the spot that its camera sits on, if it hangs where the spot is.
     pub fn spot(&self) -> Option<&str> {
         self.spot.as_deref()
     }
@@ -149,13 +165,11 @@ impl Head {
         {
             return (direction.z > 0.0).then_some(false);
         }
-        let half = self.view.projection.size() / 2.0;
         let inside = match self.curve.place(direction) {
-            Some(place) => half - (place * self.view.projection.focal_px()).abs(),
+            Some(place) => self.view.projection.inside_by(place * self.view.projection.focal_px()),
             None => return None,
         };
-        let in_view =
-            if inside.abs().min_element() < NEAR_EDGE_PX { self.view.holds(point) } else { inside.min_element() > 0.0 };
+        let in_view = if inside.abs() < NEAR_EDGE_PX { self.view.holds(point) } else { inside > 0.0 };
         (direction.z > 0.0 || in_view).then_some(in_view)
     }
 
@@ -187,14 +201,35 @@ impl Head {
         self.short_px * self.nine.iter().map(density).fold(f64::INFINITY, f64::min)
     }
 
-    /// Whether a point stays in the picture over the uncertain aim and focal length.
-    pub fn surely_holds(&self, point: DVec3) -> bool {
-        let half = self.view.projection.size() / 2.0;
-        self.four.iter().all(|pose| {
-            let place = self.curve.place(pose.to_camera(point - pose.position));
-            place.is_some_and(|place: DVec2| (place * self.long_px).abs().cmple(half).all())
+    /// The least pixel density up, px/m, at a point over the uncertain aim and focal length.
+    pub fn least_up(&self, point: DVec3) -> f64 {
+        let up = |pose: &Pose| {
+            let direction = pose.to_camera(point - pose.position);
+            self.view.projection.pixel_velocity(direction, pose.to_camera(DVec3::Z)).length()
+        };
+        let least = self.corners.iter().chain([&self.view.pose]).map(up).fold(f64::INFINITY, f64::min);
+        least * self.short_px / self.view.projection.focal_px()
+    }
+
+    /// Whether points, none further than `apart` (as an angle) from the middle of them, stay in the picture over the uncertain
+    /// aim, roll and focal length; with them all that lies between them.
+    pub fn surely_hold(&self, points: &[DVec3], apart: f64) -> bool {
+        // A straight line bends in the picture of all but a pinhole.
+        let bow = if self.view.projection.bend() == 1.0 { 0.0 } else { apart * apart / 2.0 };
+        let margin = self.long_px * (self.arc + bow);
+        self.corners.iter().all(|pose| {
+            points.iter().all(|point| {
+                let place = self.curve.place(pose.to_camera(*point - pose.position));
+                place.is_some_and(|place: DVec2| self.view.projection.inside_by(place * self.long_px) >= margin)
+            })
         })
     }
+}
+
+/// A camera that was moved off its spot no longer sits where distances were measured from.
+fn hangs_there(camera: &CameraFile, spot: &str, spots: &[Spot]) -> bool {
+    let at = DVec2::from_array(camera.position);
+    spots.iter().any(|known| known.id == spot && DVec2::from_array(known.position).distance(at) <= ON_SPOT_M)
 }
 
 #[cfg(test)]
@@ -216,11 +251,12 @@ mod tests {
                 name: "C".into(),
                 position: [1.0, 2.0],
                 spot: None,
+                mounted_on: None,
                 height_m: 3.0,
                 model,
                 heads: vec![head],
             };
-            let head = Head::new(0, &camera, 0, &rules);
+            let head = Head::new(0, &camera, 0, &rules, &[]);
             for i in 0..900 {
                 let (turn, far) = (f64::from(i) * 0.7, 0.4 + f64::from(i % 60));
                 let point = head.position() + DVec3::new(turn.sin() * far, turn.cos() * far, f64::from(i % 7) - 3.2);

@@ -3,11 +3,12 @@
 mod ground_edges;
 mod head;
 pub mod needs;
+pub mod subject;
 mod target;
 mod uncertainty;
 
 use crate::file::{
-    CameraFile, Fault, HeadRef, Obstacle, Reading, Rules, SiteChange, SiteFile, TargetFile, Touched, faults, faults_of,
+    CameraFile, Fault, Obstacle, Reading, Rules, SiteChange, SiteFile, Spot, TargetFile, Touched, faults, faults_of,
 };
 use crate::scene::{Scene, Solid};
 pub use ground_edges::GroundEdges;
@@ -42,8 +43,12 @@ impl Site {
         let rules = &file.rules;
         let scene = Scene::new(file.obstacles.iter().map(solid).collect());
         let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
-        let heads =
-            file.cameras.iter().enumerate().flat_map(|(place, camera)| heads_of(place, camera, rules)).collect();
+        let heads = file
+            .cameras
+            .iter()
+            .enumerate()
+            .flat_map(|(place, camera)| heads_of(place, camera, rules, &file.spots))
+            .collect();
         Ok(Site { file, scene, targets, heads })
     }
 
@@ -54,7 +59,10 @@ impl Site {
     pub fn change(&mut self, change: SiteChange) -> Result<Touched, Vec<Fault>> {
         let solids_change = change.obstacles.is_some();
         let mut file = self.file.clone();
-        let touched = change.apply(&mut file)?;
+        let mut touched = change.apply(&mut file)?;
+        // Whether a camera hangs on its spot decides how well its distances are known.
+        let moved = file.cameras.iter().filter(|c| c.spot.as_ref().is_some_and(|spot| touched.spots.contains(spot)));
+        touched.cameras.extend(moved.map(|camera| camera.id.clone()));
         let faults = faults_of(&file, &touched);
         if !faults.is_empty() {
             return Err(faults);
@@ -90,7 +98,7 @@ impl Site {
             .enumerate()
             .flat_map(|(place, camera)| match held.remove(&camera.id) {
                 Some(heads) => heads.into_iter().map(|head| head.at_place(place)).collect::<Vec<_>>(),
-                None => heads_of(place, camera, &file.rules).collect(),
+                None => heads_of(place, camera, &file.rules, &file.spots).collect(),
             })
             .collect();
     }
@@ -145,16 +153,15 @@ impl Site {
         let place = self.targets.iter().position(|t| t.id == target);
         place.ok_or_else(|| Fault::new("target", format!("the site has no target \"{target}\"")))
     }
-
-    /// The ids of a head.
-    pub fn name_of(&self, head: usize) -> HeadRef {
-        let head = &self.heads[head];
-        HeadRef { camera: head.camera_id().to_owned(), head: head.id().to_owned() }
-    }
 }
 
-fn heads_of<'a>(place: usize, camera: &'a CameraFile, rules: &'a Rules) -> impl Iterator<Item = Head> + 'a {
-    (0..camera.heads.len()).map(move |head| Head::new(place, camera, head, rules))
+fn heads_of<'a>(
+    place: usize,
+    camera: &'a CameraFile,
+    rules: &'a Rules,
+    spots: &'a [Spot],
+) -> impl Iterator<Item = Head> + 'a {
+    (0..camera.heads.len()).map(move |head| Head::new(place, camera, head, rules, spots))
 }
 
 /// The solid that an obstacle is.

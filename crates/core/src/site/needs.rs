@@ -17,6 +17,20 @@ pub struct Need {
 /// Basis of a plate's need: IEC 62676-4 has no step for plates.
 const PLATE_BASIS: &str = "130 px across a 520 mm plate; common practice, no source";
 
+/// Pixels across a plate that reads by eye.
+const PLATE_PX: f64 = 130.0;
+
+/// The need of a plate of a size: 130 px across it; 250 px/m for the usual one.
+pub fn plate_need(size_m: Option<[f64; 2]>) -> Need {
+    match size_m {
+        Some([width, _]) => {
+            let basis = format!("130 px across a {:.0} mm plate; common practice, no source", width * 1e3);
+            Need { px_per_m: PLATE_PX / width, basis: Cow::Owned(basis) }
+        }
+        None => NeedSet::default().need(Task::Read),
+    }
+}
+
 impl NeedSet {
     /// Least pixel density for a task, px/m.
     pub fn need(self, task: Task) -> Need {

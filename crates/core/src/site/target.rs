@@ -1,6 +1,7 @@
 //! A target: a point, line or area that must be seen, ready to be looked at.
 
-use super::needs::Need;
+use super::needs::{Need, plate_need};
+use super::subject::Body;
 use crate::file::{Distance, Rules, ShapeKind, Subject, TargetFile, Task};
 use crate::math::{Angle, sampling};
 use glam::DVec3;
@@ -19,6 +20,12 @@ pub struct Target {
     pub need: Need,
     /// The points that stand for it: one for a point, steps of at most half a metre for the rest.
     pub samples: Vec<DVec3>,
+    /// Between which samples the target runs on: along a line, around an area.
+    pub runs: Vec<[usize; 2]>,
+    /// What counts of the subject around each sample.
+    pub body: Body,
+    /// The greatest share of it that may be hidden.
+    pub may_be_hidden: f64,
     /// The middle of the samples.
     pub middle: DVec3,
     /// How far the farthest sample lies from the middle, m.
@@ -33,14 +40,24 @@ pub struct Target {
 
 impl Target {
     /// The target of a validated file, with its need looked up and its samples made.
-    pub(super) fn new(file: &TargetFile, rules: &Rules) -> Target {
-        let plan = match file.shape.kind {
-            ShapeKind::Point => file.shape.points.clone(),
-            ShapeKind::Line => sampling::along(&file.shape.points),
-            ShapeKind::Area => sampling::within(&file.shape.points),
+    pub(crate) fn new(file: &TargetFile, rules: &Rules) -> Target {
+        let (plan, around) = match file.shape.kind {
+            ShapeKind::Point => (file.shape.points.clone(), None),
+            ShapeKind::Line => (sampling::along(&file.shape.points), None),
+            ShapeKind::Area => {
+                let (samples, around) = sampling::within(&file.shape.points);
+                (samples, Some(around))
+            }
+        };
+        // Around an area the samples of its outline come first.
+        let runs = match (file.shape.kind, around) {
+            (ShapeKind::Point, _) => vec![],
+            (_, Some(around)) => (0..around).map(|i| [i, (i + 1) % around]).collect(),
+            (_, None) => (1..plan.len()).map(|i| [i - 1, i]).collect(),
         };
         let need = match file.needs_px_per_m {
             Some(px_per_m) => Need { px_per_m, basis: Cow::Borrowed("own value for this target") },
+            None if file.task == Task::Read => plate_need(file.size_m),
             None => rules.needs.need(file.task),
         };
         let samples: Vec<DVec3> = plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.height_m)).collect();
@@ -53,6 +70,12 @@ impl Target {
             reach: samples.iter().map(|sample| sample.distance(middle)).fold(0.0, f64::max),
             middle,
             samples,
+            runs,
+            body: Body::new(file.subject, file.task, file.height_m, file.size_m),
+            may_be_hidden: match file.subject {
+                Subject::Person | Subject::Vehicle => rules.hidden_large_share,
+                _ => rules.hidden_small_share,
+            },
             facing: file.facing_deg.map(Angle::degrees),
             distance: file.distance.clone(),
             heads_wanted: file.heads_wanted as usize,

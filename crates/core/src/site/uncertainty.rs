@@ -17,6 +17,23 @@ impl Uncertainties {
         }
     }
 
+    /// How far a target may lie to either side of the line to it, ± m: what an adjustment found for it, else the blanket figure.
+    pub fn across(&self, distance: &Distance, ground_m: f64) -> f64 {
+        if let Some(own) = distance.plus_minus_m {
+            return own;
+        }
+        match distance.how {
+            DistanceHow::Laser => self.laser_across_m,
+            DistanceHow::Plan => self.plan_across_m,
+            DistanceHow::Guess => self.guess_across_m + self.guess_across_share * ground_m,
+        }
+    }
+
+    /// How far the height of a target over or under a camera may be off, ± m: both ends count.
+    pub fn rise(&self) -> f64 {
+        self.height_m + self.camera_height_m
+    }
+
     /// How far a focal length may be off, ± share.
     pub fn focal(&self, zoom: bool) -> f64 {
         if zoom { self.zoom_focal_share } else { self.focal_share }

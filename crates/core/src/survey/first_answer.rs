@@ -130,7 +130,8 @@ mod tests {
     use super::*;
     use crate::equipment::catalogue;
 
-    const SENSOR: Sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+    const SENSOR: Sensor =
+        Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
     fn ask(slant_m: f64, task: Task) -> FirstAnswer {
         let asked = Asked { slant_m, spot_height_m: 3.6, target_height_m: 1.6, task };

@@ -65,7 +65,7 @@ pub struct PocketLens {
 ///
 /// ```
 /// use bright_angle_core::{file::{NeedSet, Sensor, Task}, survey::pocket};
-/// let sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04 };
+/// let sensor = Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 /// let answer = pocket::answer(18.9, Task::Identify, NeedSet::Edition2014, sensor, &[]);
 /// assert_eq!(format!("{:.2}", answer.focal_mm), "9.45");
 /// ```

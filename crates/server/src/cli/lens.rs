@@ -75,6 +75,7 @@ fn sensor(words: &str) -> Option<Sensor> {
         height_px,
         width_mm,
         height_mm: width_mm * f64::from(height_px) / f64::from(width_px),
+        image_circle_px: None,
     })
 }
 

@@ -8,6 +8,30 @@ import { Measure, length, plain } from "../../ui/Measure";
 type Rules = NonNullable<SiteFile["rules"]>;
 type Stated = NonNullable<Rules["uncertainties"]>;
 
+/** Each with its usual value: degrees, shares, metres. */
+const TURNED = [
+  ["Identify, kept", "identify_turned_kept_deg", 30],
+  ["Identify, tight", "identify_turned_tight_deg", 60],
+  ["Recognise, kept", "recognise_turned_kept_deg", 60],
+  ["Recognise, tight", "recognise_turned_tight_deg", 80],
+] as const;
+const HIDDEN = [
+  ["Face or plate", "hidden_small_share", 0],
+  ["Person or vehicle", "hidden_large_share", 1 / 3],
+] as const;
+const LENGTHS = [
+  ["Laser", "laser_m", 0.05],
+  ["Height", "height_m", 0.05],
+  ["Camera's height", "camera_height_m", 0.05],
+  ["Across, laser", "laser_across_m", 0.1],
+  ["Across, plan", "plan_across_m", 0.25],
+  ["Across, guess", "guess_across_m", 0.5],
+] as const;
+const ANGLES = [
+  ["Aim", "aim_deg", 1],
+  ["Roll", "roll_deg", 1],
+] as const;
+
 export function SiteRules({ close }: { close(): void }) {
   const rules = useSite((state) => state.open?.site.rules) ?? {};
   const edit = useSite((state) => state.edit);
@@ -60,32 +84,58 @@ export function SiteRules({ close }: { close(): void }) {
             onChange={(v) => set("Change a limit", { face_tight_deg: v })}
           />
         </div>
+        <h3>Face turned away</h3>
+        <div className="dials">
+          {TURNED.map(([label, field, usual]) => (
+            <Measure
+              key={field}
+              label={label}
+              value={rules[field] ?? usual}
+              quantity={angle}
+              min={0}
+              max={90}
+              onChange={(v) => set("Change a limit", { [field]: v })}
+            />
+          ))}
+        </div>
+        <h3>Hidden, at most</h3>
+        <div className="dials">
+          {HIDDEN.map(([label, field, usual]) => (
+            <Measure
+              key={field}
+              label={label}
+              value={(rules[field] ?? usual) * 100}
+              quantity={plain("%", 0, 1)}
+              min={0}
+              max={90}
+              onChange={(v) => set("Change a limit", { [field]: v / 100 })}
+            />
+          ))}
+        </div>
         <h3>Stated uncertainties, ±</h3>
         <div className="dials">
-          <Measure
-            label="Laser"
-            value={stated.laser_m ?? 0.05}
-            quantity={length(units)}
-            min={0}
-            max={10}
-            onChange={(v) => state({ laser_m: v })}
-          />
-          <Measure
-            label="Height"
-            value={stated.height_m ?? 0.05}
-            quantity={length(units)}
-            min={0}
-            max={10}
-            onChange={(v) => state({ height_m: v })}
-          />
-          <Measure
-            label="Aim"
-            value={stated.aim_deg ?? 1}
-            quantity={angle}
-            min={0}
-            max={45}
-            onChange={(v) => state({ aim_deg: v })}
-          />
+          {LENGTHS.map(([label, field, usual]) => (
+            <Measure
+              key={field}
+              label={label}
+              value={stated[field] ?? usual}
+              quantity={length(units)}
+              min={0}
+              max={10}
+              onChange={(v) => state({ [field]: v })}
+            />
+          ))}
+          {ANGLES.map(([label, field, usual]) => (
+            <Measure
+              key={field}
+              label={label}
+              value={stated[field] ?? usual}
+              quantity={angle}
+              min={0}
+              max={45}
+              onChange={(v) => state({ [field]: v })}
+            />
+          ))}
           <Measure
             label="Guess"
             value={(stated.guess_share ?? 0.1) * 100}

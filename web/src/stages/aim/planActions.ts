@@ -4,7 +4,7 @@ import { useSite } from "../../keep/store";
 import { moveCamera, pointHead } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
 import { obstacleOf } from "../../model/lookups";
-import { removeCorner } from "../../model/obstacles";
+import { removeCorner, removeObstacle as takeObstacleOut } from "../../model/obstacles";
 import { mean, shifted } from "../../model/points";
 import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
@@ -30,7 +30,7 @@ const targets: TargetActions = {
 
 export function removeObstacle(obstacle: Obstacle): void {
   edit(`Delete ${obstacle.name}`, (site) => {
-    site.obstacles = (site.obstacles ?? []).filter((o) => o.id !== obstacle.id);
+    takeObstacleOut(site, obstacle.id);
   });
   takeObstacle(null);
 }

@@ -11,14 +11,40 @@ pub enum Change {
     Focal(f64),
     /// Pan and tilt, degrees.
     Aim(f64, f64),
+    /// Turn about the optical axis, degrees: 90° is the corridor picture.
+    Roll(f64),
     /// Mounting height, m.
     Height(f64),
-    /// Mounting place, with how far that is, m.
-    Nearer(Point2, f64),
+    /// Another mounting place.
+    Place(Place),
     /// Another model with the same build and sensor; the head in question set to a focal length.
     Lens(Box<Model>, f64),
     /// Another model; the head in question set to a focal length.
     Model(Box<Model>, f64),
+}
+
+/// Where a camera is moved.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Place {
+    pub how: Moved,
+    pub position: Point2,
+    /// How far that is, m.
+    pub by: f64,
+    /// What it hangs on there, by name; none in mid-air.
+    pub on: Option<String>,
+}
+
+/// How a camera gets to another place.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Moved {
+    /// To a surveyed spot, by id, at its height, m.
+    Spot(String, f64),
+    /// Along the ground towards the target.
+    Nearer,
+    /// Straight back from it.
+    Back,
+    /// Sideways: along the wall that it hangs on, or square to the line.
+    Sideways,
 }
 
 impl Change {
@@ -26,8 +52,14 @@ impl Change {
         match self {
             Change::Focal(_) => WayKind::Focal,
             Change::Aim(..) => WayKind::Aim,
+            Change::Roll(_) => WayKind::Roll,
             Change::Height(_) => WayKind::Height,
-            Change::Nearer(..) => WayKind::Nearer,
+            Change::Place(place) => match place.how {
+                Moved::Spot(..) => WayKind::Spot,
+                Moved::Nearer => WayKind::Nearer,
+                Moved::Back => WayKind::Back,
+                Moved::Sideways => WayKind::Sideways,
+            },
             Change::Lens(..) => WayKind::Lens,
             Change::Model(..) => WayKind::Model,
         }
@@ -46,10 +78,14 @@ pub struct Candidate {
 }
 
 impl Candidate {
-    /// Its kind: that of its one change, or several.
+    /// Its kind: that of its one change. An aim that goes with another place or another turn about the axis is part of that.
     pub fn kind(&self) -> WayKind {
         match self.changes.as_slice() {
             [one] => one.kind(),
+            [place @ (Change::Place(_) | Change::Roll(_)), Change::Aim(..)] => match place.kind() {
+                WayKind::Nearer => WayKind::Several,
+                kind => kind,
+            },
             _ => WayKind::Several,
         }
     }
@@ -62,6 +98,11 @@ impl Candidate {
         })
     }
 
+    /// Where it moves the camera, if it does.
+    pub fn place(&self) -> Option<&Place> {
+        self.changes.iter().find_map(|change| if let Change::Place(place) = change { Some(place) } else { None })
+    }
+
     /// The camera with the changes made.
     pub fn applied(&self, camera: &CameraFile) -> CameraFile {
         let mut camera = camera.clone();
@@ -72,11 +113,15 @@ impl Candidate {
                     camera.heads[self.head].pan_deg = *pan;
                     camera.heads[self.head].tilt_deg = *tilt;
                 }
+                Change::Roll(roll) => camera.heads[self.head].roll_deg = *roll,
                 Change::Height(height) => camera.height_m = *height,
-                Change::Nearer(position, _) => {
-                    camera.position = *position;
-                    // It no longer sits where distances were measured from.
-                    camera.spot = None;
+                Change::Place(place) => {
+                    camera.position = place.position;
+                    // It no longer sits where distances were measured from, nor on what it hung on.
+                    (camera.spot, camera.mounted_on) = (None, None);
+                    if let Moved::Spot(id, height) = &place.how {
+                        (camera.spot, camera.height_m) = (Some(id.clone()), *height);
+                    }
                 }
                 Change::Lens(model, focal) | Change::Model(model, focal) => {
                     let lens = model.lens;
@@ -90,36 +135,41 @@ impl Candidate {
         }
         camera
     }
+}
 
-    /// The same as a JSON Patch on the site file: what differs between the camera now and then.
-    pub fn patch(&self, place: usize, now: &CameraFile) -> Vec<PatchOp> {
-        let then = self.applied(now);
-        let at = format!("/cameras/{place}");
-        let mut patch = Vec::new();
-        let mut replace = |path: String, value: Value| patch.push(PatchOp { op: "replace", path, value: Some(value) });
-        if then.model != now.model {
-            replace(format!("{at}/model"), json!(then.model));
-        }
-        if then.position != now.position {
-            replace(format!("{at}/position"), json!(then.position));
-        }
-        if then.height_m != now.height_m {
-            replace(format!("{at}/height_m"), json!(then.height_m));
-        }
-        for (head, (new, old)) in then.heads.iter().zip(&now.heads).enumerate() {
-            for (name, new, old) in [
-                ("pan_deg", new.pan_deg, old.pan_deg),
-                ("tilt_deg", new.tilt_deg, old.tilt_deg),
-                ("focal_mm", new.focal_mm, old.focal_mm),
-            ] {
-                if new != old {
-                    replace(format!("{at}/heads/{head}/{name}"), json!(new));
-                }
+/// What differs between a camera now and then, as a JSON Patch on the site file; `place` is its place among the cameras.
+pub fn patch(place: usize, now: &CameraFile, then: &CameraFile) -> Vec<PatchOp> {
+    let at = format!("/cameras/{place}");
+    let mut patch = Vec::new();
+    let mut replace = |path: String, value: Value| patch.push(PatchOp { op: "replace", path, value: Some(value) });
+    if then.model != now.model {
+        replace(format!("{at}/model"), json!(then.model));
+    }
+    if then.position != now.position {
+        replace(format!("{at}/position"), json!(then.position));
+    }
+    if then.height_m != now.height_m {
+        replace(format!("{at}/height_m"), json!(then.height_m));
+    }
+    for (head, (new, old)) in then.heads.iter().zip(&now.heads).enumerate() {
+        for (name, new, old) in [
+            ("pan_deg", new.pan_deg, old.pan_deg),
+            ("tilt_deg", new.tilt_deg, old.tilt_deg),
+            ("roll_deg", new.roll_deg, old.roll_deg),
+            ("focal_mm", new.focal_mm, old.focal_mm),
+        ] {
+            if new != old {
+                replace(format!("{at}/heads/{head}/{name}"), json!(new));
             }
         }
-        if then.spot != now.spot {
-            patch.push(PatchOp { op: "remove", path: format!("{at}/spot"), value: None });
-        }
-        patch
     }
+    for (name, new, old) in [("spot", &then.spot, &now.spot), ("mounted_on", &then.mounted_on, &now.mounted_on)] {
+        match new {
+            _ if new == old => {}
+            // `add` sets a field whether it was there or not (RFC 6902, 4.1).
+            Some(id) => patch.push(PatchOp { op: "add", path: format!("{at}/{name}"), value: Some(json!(id)) }),
+            None => patch.push(PatchOp { op: "remove", path: format!("{at}/{name}"), value: None }),
+        }
+    }
+    patch
 }

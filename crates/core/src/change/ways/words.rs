@@ -1,7 +1,8 @@
 //! Ways in plain words.
 
-use super::Desk;
-use super::change::{Candidate, Change};
+use super::change::{Candidate, Change, Moved, Place};
+use super::desk::Desk;
+use crate::file::CameraFile;
 use crate::file::PlateSchool;
 use crate::judge::rules::RuleName;
 use crate::judge::sight_line::{describe, judge, not_kept};
@@ -28,11 +29,25 @@ fn one(desk: &Desk, change: &Change, units: Units) -> String {
         Change::Aim(pan, tilt) => aim(head.pan_deg, head.tilt_deg, *pan, *tilt),
         Change::Height(height) if *height > camera.height_m => format!("raise it to {}", units.length(*height)),
         Change::Height(height) => format!("lower it to {}", units.length(*height)),
-        Change::Nearer(_, moved) => format!("move it {} nearer along the ground", units.length(*moved)),
+        Change::Roll(roll) if *roll == 0.0 => "turn the picture upright".to_owned(),
+        Change::Roll(_) => "turn the picture on its side (corridor setting)".to_owned(),
+        Change::Place(place) => moved(place, units),
         Change::Lens(model, focal) => {
             format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal))
         }
         Change::Model(model, focal) => format!("change to {}{}", model.name, set_to(model.lens.is_zoom(), *focal)),
+    }
+}
+
+fn moved(place: &Place, units: Units) -> String {
+    let (by, on) = (units.length(place.by), place.on.as_deref());
+    match (&place.how, on) {
+        (Moved::Spot(..), Some(spot)) => format!("move it to {spot}"),
+        (Moved::Spot(id, _), None) => format!("move it to {id}"),
+        (Moved::Nearer, _) => format!("move it {by} nearer along the ground"),
+        (Moved::Back, _) => format!("move it {by} straight back"),
+        (Moved::Sideways, Some(wall)) => format!("move it {by} along {wall}"),
+        (Moved::Sideways, None) => format!("move it {by} sideways"),
     }
 }
 
@@ -59,9 +74,10 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
     let mut parts = Vec::new();
     if let Some(line) = line_of(desk, &head) {
         let worst = line.rules.iter().find(|rule| rule.rule == RuleName::PixelDensity).and_then(|rule| rule.worst);
-        match worst {
-            Some(worst) => parts.push(format!("{:.0} px/m, {worst:.0} at worst", line.px_per_m)),
-            None => parts.push(format!("{:.0} px/m", line.px_per_m)),
+        match (line.px_per_m, worst) {
+            (Some(found), Some(worst)) => parts.push(format!("{found:.0} px/m, {worst:.0} at worst")),
+            (Some(found), None) => parts.push(format!("{found:.0} px/m")),
+            (None, _) => {}
         }
     }
     let hfov = |head: &crate::site::Head| head.view().projection.hfov().to_degrees();
@@ -78,11 +94,34 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
     if let Some(line) = line_of(desk, &head) {
         parts.push(format!("{} away", units.length(line.slant_m)));
     }
-    if candidate.changes.iter().any(|change| matches!(change, Change::Nearer(..))) {
-        parts.push("needs something there to mount it on".to_owned());
+    match candidate.place() {
+        Some(Place { how: Moved::Spot(_, height), .. }) => {
+            parts.push(format!("a surveyed spot, {} up", units.length(*height)))
+        }
+        Some(Place { on: None, .. }) => parts.push("needs something there to mount it on".to_owned()),
+        _ => {}
     }
     parts.join(" · ")
 }
+
+/// What one more camera gives.
+pub fn of_new(desk: &Desk, camera: &CameraFile, units: Units) -> String {
+    let head =
+        crate::site::Head::new(desk.site.file().cameras.len(), camera, 0, desk.site.rules(), &desk.site.file().spots);
+    let focal =
+        if camera.model.lens.is_zoom() { format!("set to {} mm · ", camera.heads[0].focal_mm) } else { String::new() };
+    match line_of(desk, &head) {
+        Some(line) => format!(
+            "{focal}{:.0} px/m · {} away · one more cable, and one more camera to pay",
+            line.px_per_m.unwrap_or(0.0),
+            units.length(line.slant_m)
+        ),
+        None => focal,
+    }
+}
+
+/// What is said when there was more to try than work allowed for.
+pub const CUT_SHORT: &str = "There was more to try than is worth waiting for: these are the best found so far. A smaller target is searched whole.";
 
 /// What stands against every way.
 pub fn why_none(desk: &Desk, units: Units) -> String {

@@ -1,26 +1,26 @@
-//! Nothing opaque in the way.
+//! Nothing opaque in the way, or no more than may be.
 
 use super::{RuleName, RuleResult};
 use crate::judge::Verdict;
-use crate::judge::sight_line::Sight;
+use crate::judge::sight::Sight;
 use std::borrow::Cow;
 
-/// Whether nothing is in the way, also with the target nearer, farther, lower and higher; what
-/// begins only behind the target does not count.
+/// Whether no more of the subject is hidden than may be, also with the target nearer, to the side, lower and higher and the head
+/// lower and higher; what begins only behind the target does not count.
 pub fn verdict(sight: &Sight) -> Verdict {
-    Verdict::of(sight.clear, sight.clear && sight.surely_clear())
+    Verdict::of(sight.clear(), sight.clear() && sight.surely_clear())
 }
 
-/// Says whether something is in the way: 0 or 1 against 0.
+/// Says which share of the subject is hidden against the share that may be.
 pub fn judge(sight: &Sight) -> Option<RuleResult> {
     Some(RuleResult {
         rule: RuleName::Clear,
-        value: Some(if sight.clear { 0.0 } else { 1.0 }),
+        value: Some(sight.hidden()),
         worst: None,
-        limit: 0.0,
+        limit: sight.target.may_be_hidden,
         broken_past: None,
-        unit: "blocked",
+        unit: "hidden",
         verdict: verdict(sight),
-        basis: Cow::Borrowed("geometry, over the stated uncertainties"),
+        basis: Cow::Borrowed("geometry of the whole subject, over the stated uncertainties"),
     })
 }

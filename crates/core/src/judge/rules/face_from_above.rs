@@ -1,10 +1,9 @@
-//! A face not seen too steeply from above: hat brims and tops of heads.
+//! A face not seen too steeply, from above (hat brims, tops of heads) or from below.
 
 use super::{RuleName, RuleResult};
 use crate::file::Subject;
 use crate::judge::Verdict;
-use crate::judge::sight_line::Sight;
-use crate::math::Angle;
+use crate::judge::sight::Sight;
 use std::borrow::Cow;
 
 /// Eye height of a standing person, m (handbook, section 4).
@@ -20,12 +19,9 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         Subject::Face => 0.0,
         _ => EYE_HEIGHT_M - sight.point.z,
     };
-    let from_above = |point: glam::DVec3| -> f64 {
-        let ground = (point - sight.head.position()).truncate().length();
-        Angle::radians((sight.head.position().z - point.z - rise).atan2(ground)).deg()
-    };
-    let value = from_above(sight.point);
-    let worst = sight.corners([-1.0]).map(from_above).fold(value, f64::max);
+    let drop = sight.separation.drop - rise;
+    let value = drop.abs().atan2(sight.separation.ground).to_degrees();
+    let worst = sight.steepest_deg(rise).max(value);
     let (kept, tight) = (sight.rules.face_kept_deg, sight.rules.face_tight_deg);
     Some(RuleResult {
         rule: RuleName::FaceFromAbove,

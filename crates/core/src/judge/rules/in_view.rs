@@ -1,19 +1,18 @@
-//! In the picture, also with the aim a little off.
+//! In the picture, all of the subject that counts, also with the aim a little off.
 
 use super::{RuleName, RuleResult};
 use crate::judge::Verdict;
-use crate::judge::sight_line::Sight;
+use crate::judge::sight::Sight;
 use std::borrow::Cow;
 
-/// Whether the point stays in the picture with pan and tilt off together, the focal length longer
-/// and the target nearer, farther, lower and higher.
+/// Whether the subject stays in the picture with pan, tilt and roll off together, the focal length longer, the target nearer,
+/// farther, to the side, lower and higher and the head lower and higher.
 pub fn verdict(sight: &Sight) -> Verdict {
     let nominally = sight.in_view();
-    let at_worst = nominally && sight.corners([-1.0, 1.0]).all(|corner| sight.head.surely_holds(corner));
-    Verdict::of(nominally, at_worst)
+    Verdict::of(nominally, nominally && sight.surely_in_view())
 }
 
-/// Reports the aim slack against the stated uncertainty of the aim.
+/// Reports the aim slack of the subject's point against the stated uncertainty of the aim.
 pub fn judge(sight: &Sight) -> Option<RuleResult> {
     Some(RuleResult {
         rule: RuleName::InView,
@@ -23,6 +22,6 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         broken_past: None,
         unit: "deg",
         verdict: verdict(sight),
-        basis: Cow::Borrowed("geometry, over the stated uncertainties"),
+        basis: Cow::Borrowed("geometry of the whole subject, over the stated uncertainties"),
     })
 }

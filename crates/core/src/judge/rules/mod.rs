@@ -8,7 +8,7 @@ mod plate_angles;
 mod turned_away;
 
 use crate::judge::Verdict;
-use crate::judge::sight_line::Sight;
+use crate::judge::sight::Sight;
 use serde::Serialize;
 use std::borrow::Cow;
 use utoipa::ToSchema;
@@ -49,7 +49,7 @@ pub struct RuleResult {
     /// Past this it is broken, where that differs from `limit`; between the two it is tight.
     #[schema(required)]
     pub broken_past: Option<f64>,
-    /// `px/m`, `deg` or `blocked` (0 or 1).
+    /// `px/m`, `deg` or `hidden` (a share of the subject).
     pub unit: &'static str,
     /// What follows.
     pub verdict: Verdict,
@@ -81,15 +81,20 @@ pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {
 /// The verdict of all rules together: broken before unknown before tight before kept. What is broken as
 /// stated is told first, without asking what the uncertainties would do to it.
 pub(crate) fn verdict(sight: &Sight) -> Verdict {
-    if !sight.in_view() || !sight.clear || sight.across < sight.target.need.px_per_m {
+    let enough = pixel_density::value(sight).is_some_and(|value| value >= sight.target.need.px_per_m);
+    if !enough || !sight.in_view() || !sight.clear() {
         return Verdict::Broken;
     }
-    let mut worst = in_view::verdict(sight).max(clear::verdict(sight));
+    let mut worst = in_view::verdict(sight);
     for rule in &ALL[2..] {
         worst = rule(sight).map_or(worst, |result| worst.max(result.verdict));
         if worst == Verdict::Broken {
-            break;
+            return worst;
         }
+    }
+    // The costliest last, and only if it still decides: it is clear as stated, so at worst it is tight.
+    if worst == Verdict::Kept {
+        worst = clear::verdict(sight);
     }
     worst
 }

@@ -3,32 +3,28 @@
 use super::{RuleName, RuleResult};
 use crate::file::{PlateSchool, Subject};
 use crate::judge::Verdict;
-use crate::judge::sight_line::Sight;
-use crate::math::Angle;
+use crate::judge::sight::Sight;
 use std::borrow::Cow;
 
 /// Holds the horizontal angle between the plate's normal and the bearing to the camera against the
-/// school's limit; unknown while nobody said which way the plate points.
+/// school's limit, at worst with the plate nearer and to the side; unknown while nobody said which way the plate points.
 pub fn side(sight: &Sight) -> Option<RuleResult> {
     let (limit, _, basis) = limits(sight)?;
-    let value = sight.target.facing.map(|facing| {
-        let to_camera = sight.separation.bearing() + Angle::degrees(180.0);
-        (to_camera - facing).wrapped().abs().deg()
-    });
-    let verdict = value.map_or(Verdict::Unknown, |value| Verdict::of(value <= limit, value <= limit));
-    Some(result(RuleName::PlateSide, value, None, limit, verdict, basis))
+    let value = sight.side_deg();
+    let worst = value.map(|value| (value + sight.bearing_off_deg()).min(180.0));
+    let verdict = match (value, worst) {
+        (Some(value), Some(worst)) => Verdict::of(value <= limit, worst <= limit),
+        _ => Verdict::Unknown,
+    };
+    Some(result(RuleName::PlateSide, value, worst, limit, verdict, basis))
 }
 
 /// Holds the vertical angle against the school's limit, at worst with the plate nearer, lower and
 /// higher.
 pub fn vertical(sight: &Sight) -> Option<RuleResult> {
     let (_, limit, basis) = limits(sight)?;
-    let steep = |point: glam::DVec3| {
-        let step = point - sight.head.position();
-        step.z.abs().atan2(step.truncate().length()).to_degrees()
-    };
-    let value = steep(sight.point);
-    let worst = sight.corners([-1.0]).map(steep).fold(value, f64::max);
+    let value = sight.separation.depression().abs().deg();
+    let worst = sight.steepest_deg(0.0).max(value);
     let verdict = Verdict::of(value <= limit, worst <= limit);
     Some(result(RuleName::PlateVertical, Some(value), Some(worst), limit, verdict, basis))
 }

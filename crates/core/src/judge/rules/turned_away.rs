@@ -1,28 +1,32 @@
-//! A face that looks away shows the back of a head.
+//! A face that looks away shows less and less of itself.
 
 use super::{RuleName, RuleResult};
+use crate::file::Task;
 use crate::judge::Verdict;
-use crate::judge::sight_line::Sight;
+use crate::judge::sight::Sight;
 use std::borrow::Cow;
 
-/// From this angle on nothing of a face is seen, degrees: it is plain geometry.
-const EDGE_ON_DEG: f64 = 90.0;
-
-/// Holds the incidence against a quarter turn, for tasks that use a face with a known facing.
+/// Holds the angle between the face's direction and the line to the camera against the kept and the tight limit of the task,
+/// for tasks that use a face with a known facing; at worst over where the face may be.
 pub fn judge(sight: &Sight) -> Option<RuleResult> {
     if !sight.target.wants_a_face() {
         return None;
     }
     let value = sight.incidence()?.deg();
-    let holds = value < EDGE_ON_DEG;
+    let worst = sight.worst_incidence().map_or(value, |angle| angle.deg().max(value));
+    let rules = sight.rules;
+    let (kept, tight) = match sight.target.task {
+        Task::Recognise => (rules.recognise_turned_kept_deg, rules.recognise_turned_tight_deg),
+        _ => (rules.identify_turned_kept_deg, rules.identify_turned_tight_deg),
+    };
     Some(RuleResult {
         rule: RuleName::TurnedAway,
         value: Some(value),
-        worst: None,
-        limit: EDGE_ON_DEG,
-        broken_past: None,
+        worst: Some(worst),
+        limit: kept,
+        broken_past: Some(tight),
         unit: "deg",
-        verdict: Verdict::of(holds, holds),
-        basis: Cow::Borrowed("geometry: past a quarter turn there is no face to see"),
+        verdict: Verdict::of(value <= tight, worst <= kept),
+        basis: Cow::Borrowed("our own limits; common practice, no source"),
     })
 }

@@ -2,8 +2,9 @@
 
 use super::AdjustedPoint;
 use super::network::{Network, Solution};
-use crate::file::{CameraFile, Distance, DistanceHow, FromSpot, PatchOp};
+use crate::file::{CameraFile, Distance, DistanceHow, FromSpot, PatchOp, Point2};
 use crate::site::Site;
+use glam::DVec2;
 use serde_json::{Value, json};
 
 /// Positions are taken over to the millimetre; what moves less than this stays.
@@ -25,6 +26,8 @@ pub fn patch(site: &Site, network: &Network, solution: &Solution, points: &[Adju
         let at = point.position.map(|axis| (axis * 1e3).round() / 1e3);
         let moves = point.moved_m >= LEAST_M;
         if let Some(place) = file.spots.iter().position(|spot| spot.id == point.id) {
+            // Walls do not move with what hangs on them: a spot that would end up inside one goes to its face.
+            let at = out_of_walls(site, at, file.spots[place].height_m);
             if moves {
                 patch.push(set(format!("/spots/{place}/position"), json!(at)));
             }
@@ -50,6 +53,13 @@ pub fn patch(site: &Site, network: &Network, solution: &Solution, points: &[Adju
         }
     }
     patch
+}
+
+/// A place that lies inside a solid at a height, on the face that is nearest.
+fn out_of_walls(site: &Site, at: Point2, height_m: f64) -> Point2 {
+    let here = DVec2::from_array(at);
+    let around = site.scene().solid_around(here.extend(height_m));
+    around.map_or(at, |solid| solid.nearest_on_outline(here).to_array().map(|axis| (axis * 1e3).round() / 1e3))
 }
 
 /// `add` sets a field of an object whether it was there or not (RFC 6902, 4.1).

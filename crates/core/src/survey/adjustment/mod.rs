@@ -30,6 +30,9 @@ pub struct Adjustment {
     pub iterations: u32,
     /// The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when there is nothing to take over.
     pub patch: Vec<PatchOp>,
+    /// Why nothing is taken over though points would move; null if nothing stands against it.
+    #[schema(required)]
+    pub held_back: Option<String>,
 }
 
 /// A spot or point target after the adjustment.
@@ -86,8 +89,22 @@ pub fn adjust(site: &Site) -> Result<Adjustment, Fault> {
         })
         .collect();
     let readings = readings(site, &network, &solution);
-    let patch = accept::patch(site, &network, &solution, &points);
-    Ok(Adjustment { points, readings, iterations: solution.iterations, patch })
+    let held_back = readings.iter().find(|reading| reading.doubtful).map(held_back);
+    let patch = match held_back {
+        Some(_) => vec![],
+        None => accept::patch(site, &network, &solution, &points),
+    };
+    Ok(Adjustment { points, readings, iterations: solution.iterations, patch, held_back })
+}
+
+/// A gross error would be spread over everything that it is tied to.
+fn held_back(reading: &AdjustedReading) -> String {
+    let off = reading.gross_error_m.unwrap_or(0.0);
+    format!(
+        "Reading {} contradicts the others by about {:.1} m: shoot it again, or leave it out, before positions are taken over.",
+        reading.id,
+        off.abs()
+    )
 }
 
 fn readings(site: &Site, network: &Network, solution: &Solution) -> Vec<AdjustedReading> {

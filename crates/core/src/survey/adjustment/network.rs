@@ -1,4 +1,5 @@
-//! The network of points and distances, and its Gauss–Newton solution.
+//! The network of points and distances, and its Gauss–Newton solution, damped as Levenberg and Marquardt do where a full step would
+//! make the fit worse, so that a net with a gross error settles, too. Where full steps settle the answer is theirs.
 
 use crate::file::{DRAWN_SIGMA_M, Fault, READING_SIGMA_M};
 use crate::site::Site;
@@ -7,8 +8,12 @@ use nalgebra::{Cholesky, DMatrix, DVector, Dyn, Matrix2};
 
 /// No point moves further than this in the last step, m.
 const SETTLED_M: f64 = 1e-6;
+/// The least share by which the normal matrix's diagonal is raised where a full step overshoots.
+const FIRST_DAMPING: f64 = 1e-3;
 /// Steps after which positions that do not settle are given up.
-const MOST_STEPS: u32 = 200;
+const MOST_STEPS: u32 = 400;
+/// Steps after which the bends of the distances are taken in.
+const PLAIN_STEPS: u32 = 20;
 
 /// A spot or point target.
 pub struct Point {
@@ -94,27 +99,55 @@ impl Network {
     pub fn solve(&self) -> Result<Solution, Fault> {
         let mut places: Vec<DVec2> = self.points.iter().map(|point| point.drawn).collect();
         let unknown: Vec<Option<usize>> = self.points.iter().map(|point| point.unknown).collect();
+        let mut damping = 0.0;
+        let mut now = self.misfit(&places);
         for iterations in 1..=MOST_STEPS {
-            let (normal, right) = self.normal_equations(&places)?;
-            let step = normal.solve(&right);
-            let mut moved = 0.0_f64;
-            for (place, unknown) in places.iter_mut().zip(&unknown) {
-                if let Some(u) = unknown {
-                    let by = DVec2::new(step[2 * u], step[2 * u + 1]);
-                    *place += by;
-                    moved = moved.max(by.length());
+            let bent = iterations > PLAIN_STEPS;
+            let (normal, right) = match self.normal_equations(&places, damping, bent) {
+                // Where the sum bends the wrong way, damping makes a way down of it.
+                Err(_) if bent && damping < 1e12 => {
+                    damping = if damping == 0.0 { FIRST_DAMPING } else { damping * 10.0 };
+                    continue;
                 }
+                equations => equations?,
+            };
+            let step = normal.solve(&right);
+            let by = |u: &usize| DVec2::new(step[2 * u], step[2 * u + 1]);
+            let next: Vec<DVec2> =
+                places.iter().zip(&unknown).map(|(at, u)| *at + u.as_ref().map_or(DVec2::ZERO, by)).collect();
+            let moved = (0..self.unknowns).map(|u| by(&u).length()).fold(0.0, f64::max);
+            let then = self.misfit(&next);
+            // At the bottom rounding alone makes a step look worse.
+            if then > now && moved >= SETTLED_M {
+                damping = if damping == 0.0 { FIRST_DAMPING } else { damping * 10.0 };
+                continue;
             }
+            (places, now) = (next, then);
+            damping = if damping <= FIRST_DAMPING { 0.0 } else { damping / 10.0 };
             if moved < SETTLED_M {
-                let q = self.normal_equations(&places)?.0.inverse();
+                let q = self.normal_equations(&places, 0.0, false)?.0.inverse();
                 return Ok(Solution { places, iterations, unknown, q });
             }
         }
         Err(Fault::new("readings", "the positions do not settle: draw the points nearer to where they are"))
     }
 
-    /// The normal matrix, ready to be solved, and the right side, linearised at some places.
-    fn normal_equations(&self, places: &[DVec2]) -> Result<(Cholesky<f64, Dyn>, DVector<f64>), Fault> {
+    /// What is minimised, at some places.
+    fn misfit(&self, places: &[DVec2]) -> f64 {
+        let off = |o: &&Observation| (o.distance_m - places[o.from].distance(places[o.to])) / o.sigma_m;
+        let readings = self.observations.iter().filter(|o| o.used).map(|o| off(&o).powi(2)).sum::<f64>();
+        let drawn = self.points.iter().zip(places).filter(|(point, _)| point.unknown.is_some());
+        readings + drawn.map(|(point, at)| (at.distance(point.drawn) / point.sigma_m).powi(2)).sum::<f64>()
+    }
+
+    /// The normal matrix, ready to be solved, and the right side, linearised at some places; with `bent` also what the distances
+    /// themselves bend by, which counts where misfits stay large (Newton's step).
+    fn normal_equations(
+        &self,
+        places: &[DVec2],
+        damping: f64,
+        bent: bool,
+    ) -> Result<(Cholesky<f64, Dyn>, DVector<f64>), Fault> {
         let size = 2 * self.unknowns;
         let mut normal = DMatrix::zeros(size, size);
         let mut right = DVector::zeros(size);
@@ -139,10 +172,41 @@ impl Network {
                 }
             }
         }
+        if bent {
+            self.add_bends(places, &mut normal);
+        }
+        for i in 0..size {
+            normal[(i, i)] += damping * normal[(i, i)].abs();
+        }
         // The weights of drawn positions make it positive definite, unless they are lost beside those of the readings.
         let solvable = Cholesky::new(normal);
         let message = "the uncertainties of readings and drawn positions are too far apart to be weighed together";
         Ok((solvable.ok_or_else(|| Fault::new("readings", message))?, right))
+    }
+}
+
+impl Network {
+    /// Adds w·(1 − d/r)·(I − u uᵀ) for each reading: d observed, r the distance as it is, u its direction.
+    fn add_bends(&self, places: &[DVec2], normal: &mut DMatrix<f64>) {
+        for observation in self.observations.iter().filter(|observation| observation.used) {
+            let step = places[observation.from] - places[observation.to];
+            let apart = step.length();
+            if apart < SETTLED_M {
+                continue;
+            }
+            let side = (step / apart).perp().to_array();
+            let weight = observation.sigma_m.powi(-2) * (1.0 - observation.distance_m / apart);
+            for (one, sign) in [(observation.from, 1.0), (observation.to, -1.0)] {
+                for (other, other_sign) in [(observation.from, 1.0), (observation.to, -1.0)] {
+                    let (Some(u), Some(v)) = (self.points[one].unknown, self.points[other].unknown) else { continue };
+                    for i in 0..2 {
+                        for j in 0..2 {
+                            normal[(2 * u + i, 2 * v + j)] += weight * sign * other_sign * side[i] * side[j];
+                        }
+                    }
+                }
+            }
+        }
     }
 }
 

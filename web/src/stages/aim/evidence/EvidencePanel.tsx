@@ -1,7 +1,7 @@
 /** The evidence for the sight line in hand, the dials that change it, and the ways to keep it. */
 import { Select } from "antd";
 import { memo } from "react";
-import type { HeadResult, SightLine, Target } from "../../../core/types";
+import type { HeadResult, SightLine, SiteFile, Target } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { useWays } from "../../../core/useWays";
 import { useSettings } from "../../../keep/settings";
@@ -9,7 +9,7 @@ import { useInHand } from "../../../model/inHand";
 import { cameraOf, headOf, targetOf } from "../../../model/lookups";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
-import { density } from "../../../ui/words";
+import { density, share } from "../../../ui/words";
 import { CameraHeader } from "./CameraHeader";
 import { Dials } from "./Dials";
 import { RuleRow } from "./RuleRow";
@@ -61,6 +61,7 @@ function lineOf({ line, sights }: Shown): SightLine | undefined {
 /** What the sight line in hand is worth, in one figure and rule by rule. */
 function Finding({ shown, target, result }: { shown: Shown; target: Target; result: SightLine | undefined }) {
   const { settled, sights } = shown;
+  const leavesOut = sights?.summary.targets.find((promise) => promise.target === target.id)?.leaves_out;
   return (
     <>
       <div className="finding-head">
@@ -76,21 +77,19 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
         <>
           <p className="finding-figure">
             <strong className="figure" data-testid="density">
-              {density(result.px_per_m)} px/m
+              {result.px_per_m === null ? "Out of the picture" : `${density(result.px_per_m)} px/m`}
             </strong>
             <span>{sights?.shortfall}</span>
           </p>
-          {result.samples.all > 1 && (
-            <p className="fine">
-              {result.samples.kept} of {result.samples.all} samples kept, {result.samples.seen} seen; the figures are
-              those of the one that decides.
-            </p>
-          )}
+          {result.samples.all > 1 && <PartsSeen result={result} site={shown.site} />}
           <div className="rules">
             {result.rules.map((rule) => (
               <RuleRow key={rule.rule} rule={rule} line={result} shown={shown} />
             ))}
           </div>
+          <p className="fine" data-testid="leaves-out">
+            {leavesOut}
+          </p>
         </>
       ) : (
         <p className="hint">
@@ -98,6 +97,20 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
         </p>
       )}
     </>
+  );
+}
+
+/** How much of a line or an area the head in hand has. */
+function PartsSeen({ result, site }: { result: SightLine; site: SiteFile }) {
+  const { samples, unseen } = result;
+  const names = unseen?.behind.map((id) => site.obstacles?.find((o) => o.id === id)?.name ?? id) ?? [];
+  return (
+    <p className="fine" data-testid="parts-seen">
+      {samples.kept} of {samples.all} samples kept, {samples.seen} seen
+      {unseen && unseen.hidden_share > 0 && `; ${share(unseen.hidden_share)} of it hidden behind ${names.join(", ")}`}
+      {unseen && unseen.outside_share > 0 && `; ${share(unseen.outside_share)} out of the picture`}. The figures are
+      those of the place that decides.
+    </p>
   );
 }
 

@@ -17,10 +17,11 @@ export function WaysList({ state, verdict, site }: { state: WaysState; verdict: 
       {state.kind === "found" && (
         <ol>
           {state.ways.ways.map((way) => (
-            <WayRow key={way.says} way={way} site={site} />
+            <WayRow key={`${way.kind} ${way.says}`} way={way} site={site} />
           ))}
         </ol>
       )}
+      {state.kind === "found" && state.ways.cut_short && <p className="fine">{state.ways.cut_short}</p>}
       {state.kind === "found" && state.ways.cautions.length > 0 && (
         <p className="caution">{state.ways.cautions.join(" ")}</p>
       )}

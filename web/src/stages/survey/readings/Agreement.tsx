@@ -19,7 +19,7 @@ export function Agreement({ site, state }: { site: SiteFile; state: SurveyState 
   if (!survey) return <p className="hint">Working …</p>;
   if (!survey.adjustment)
     return <Alert type="error" showIcon title={survey.unsettled?.message ?? "The readings do not settle."} />;
-  const { points, patch } = survey.adjustment;
+  const { points, patch, held_back } = survey.adjustment;
   const moving = points.filter((point) => point.moved_m >= WORTH_M);
   const doubtful = survey.adjustment.readings.find((reading) => reading.doubtful);
   const accept = (): void => {
@@ -55,9 +55,13 @@ export function Agreement({ site, state }: { site: SiteFile; state: SurveyState 
               },
             ]}
           />
-          <Button size="large" type={doubtful ? "default" : "primary"} block onClick={accept}>
-            Accept the adjusted positions
-          </Button>
+          {held_back === null ? (
+            <Button size="large" type="primary" block onClick={accept}>
+              Accept the adjusted positions
+            </Button>
+          ) : (
+            <p className="hint">Nothing is taken over while a reading contradicts the others.</p>
+          )}
         </>
       )}
     </section>

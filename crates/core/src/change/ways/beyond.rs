@@ -1,0 +1,146 @@
+//! Ways that leave the head in question as it is: measure what is not sure, let another head see it, put one more camera up.
+
+use super::change::patch;
+use super::desk::Desk;
+use super::rank::{Rank, compare_sites};
+use super::search::Search;
+use super::{Way, WayKind, words};
+use crate::change::edits::{fresh_id, new_camera};
+use crate::file::{CameraFile, Distance, DistanceHow, PatchOp};
+use crate::judge::Verdict;
+use crate::judge::evaluation::{Seen, promise_of, seen_by, verdicts, view, viewer_of};
+use crate::judge::sight_line::{judge, keeps};
+use crate::scene::Eye;
+use crate::site::{Head, Target};
+use crate::words::units::Units;
+use serde_json::json;
+
+/// How many other heads are asked.
+const MOST_HEADS: usize = 6;
+
+/// Where it holds as drawn and only the distance is not sure enough: the tape.
+pub fn measured(desk: &Desk) -> Option<(Rank, Way)> {
+    let file = &desk.site.file().targets[desk.target_place];
+    if file.distance.how == DistanceHow::Laser {
+        return None;
+    }
+    desk.budget.next_search();
+    let mut then = file.clone();
+    then.distance = Distance { how: DistanceHow::Laser, ..Distance::default() };
+    let target = Target::new(&then, desk.site.rules());
+    if !desk.keeps_target(desk.camera(), &target) {
+        return None;
+    }
+    let judged: Vec<_> = desk
+        .site
+        .heads()
+        .iter()
+        .map(|head| {
+            let eye = Eye::new(desk.site.scene(), head.position(), head.mounted_on());
+            (head, judge(viewer_of(desk.site, head, &eye), &target))
+        })
+        .collect();
+    let heads: Vec<_> = judged.iter().map(|(head, judged)| (*head, judged)).collect();
+    let mut results = desk.session.results().to_vec();
+    results[desk.target_place] = promise_of(desk.site, &target, &heads);
+    let (rank, effects) = compare_sites(0.8, desk.session.results(), &results);
+    let path = format!("/targets/{}/distance", desk.target_place);
+    let value = Some(json!(then.distance));
+    let way = Way {
+        kind: WayKind::Measure,
+        says: "Measure it by laser".to_owned(),
+        why: "as drawn it holds: only how far it is, is not sure enough. If the tape says otherwise, this verdict follows it".to_owned(),
+        patch: vec![PatchOp { op: "add", path, value }],
+        effects,
+    };
+    Some((rank, way))
+}
+
+/// Other heads that are there and keep the promise once they are turned or zoomed; the nearest few are asked.
+pub fn other_heads(desk: &Desk, units: Units) -> Vec<(Rank, Way)> {
+    let middle = desk.target().middle;
+    let mut heads: Vec<&Head> = desk.site.heads().iter().filter(|head| head.camera() != desk.camera_place).collect();
+    heads.sort_by(|a, b| a.position().distance(middle).total_cmp(&b.position().distance(middle)));
+    heads.truncate(MOST_HEADS);
+    heads.into_iter().filter_map(|head| other_head(desk, head, units)).collect()
+}
+
+fn other_head(desk: &Desk, head: &Head, units: Units) -> Option<(Rank, Way)> {
+    desk.budget.next_search();
+    let other = Desk::of(desk.session, head, desk.target_place, desk.budget);
+    let search = Search::new(&other);
+    // One that keeps it already is no way: the promise would be kept.
+    let candidate = search.turned_or_zoomed()?;
+    let then = candidate.applied(other.camera());
+    let (rank, effects) = other.consequences(1.5 + candidate.effort, &then);
+    if !keeps_promise(desk, &effects) {
+        return None;
+    }
+    let says = words::says(&other, &candidate, units);
+    let way = Way {
+        kind: WayKind::OtherHead,
+        says: format!("Let {} see it: {}", other.camera().name, lower(&says)),
+        why: words::why(&other, &candidate, units),
+        patch: patch(other.camera_place, other.camera(), &then),
+        effects,
+    };
+    Some((rank, way))
+}
+
+/// One more camera, on a free surveyed spot.
+pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
+    desk.budget.next_search();
+    let file = desk.site.file();
+    let target = &desk.target().id;
+    let models = [Some(desk.camera().model.clone()), None];
+    let spots = super::places::free_spots(file);
+    spots.iter().flat_map(|spot| models.iter().map(move |model| (spot, model))).find_map(|(spot, model)| {
+        let mut camera = new_camera(desk.site, spot.position, 0.1, Some(target)).ok()?;
+        if let Some(model) = model.as_ref().filter(|model| model.head_count.unwrap_or(1) == 1) {
+            camera.model = model.clone();
+        }
+        camera.heads.truncate(1);
+        camera.id = fresh_id("c", file.cameras.iter().map(|camera| camera.id.as_str()));
+        let focals = super::search::focal_steps(camera.model.lens.focal_min_mm, camera.model.lens.focal_max_mm, 4.0);
+        let found = focals.into_iter().find_map(|focal| {
+            let mut camera = camera.clone();
+            camera.heads[0].focal_mm = focal;
+            desk.budget.pay(1).then(|| added(desk, camera)).flatten()
+        });
+        let (rank, effects, camera) = found?;
+        let way = Way {
+            kind: WayKind::Camera,
+            says: format!("Put up one more camera at {}: {}", spot.name, camera.model.name),
+            why: words::of_new(desk, &camera, units),
+            patch: vec![PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(camera)) }],
+            effects,
+        };
+        Some((rank, way))
+    })
+}
+
+/// What one more camera does to the promises, if it keeps the one in question.
+fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
+    let file = desk.site.file();
+    let head = Head::new(file.cameras.len(), &camera, 0, desk.site.rules(), &file.spots);
+    let eye = Eye::new(desk.site.scene(), head.position(), None);
+    let viewer = viewer_of(desk.site, &head, &eye);
+    let mut looked = |_: usize, _: bool| desk.budget.pay(1);
+    if desk.site.scene().solid_around(eye.from()).is_some() || !keeps(viewer, desk.target(), 0, &mut looked) {
+        return None;
+    }
+    let view = view(desk.site, &head, &eye);
+    let mut seen: Vec<Seen> = seen_by(desk.site, desk.session.views());
+    seen.push(Seen { head: &head, view: &view });
+    let (rank, effects) = compare_sites(7.0, desk.session.results(), &verdicts(desk.site, &seen));
+    keeps_promise(desk, &effects).then_some((rank, effects, camera))
+}
+
+fn keeps_promise(desk: &Desk, effects: &[super::Effect]) -> bool {
+    effects.iter().any(|effect| effect.target == desk.target().id && effect.after == Verdict::Kept)
+}
+
+fn lower(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or(String::new(), |first| first.to_lowercase().chain(letters).collect())
+}

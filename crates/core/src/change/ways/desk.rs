@@ -1,0 +1,173 @@
+//! A sight line under the hand: the site, and which part of it may change.
+
+use super::Effect;
+use super::rank::{Rank, compare_sites};
+use crate::file::{CameraFile, Fault, Question};
+use crate::judge::evaluation::{HeadView, Seen, verdicts, view, viewer_of};
+use crate::judge::sight::Viewer;
+use crate::judge::sight_line::keeps;
+use crate::judge::{Session, Verdict};
+use crate::scene::Eye;
+use crate::site::{Head, Site, Target};
+use std::cell::Cell;
+
+/// How many samples the search for ways looks at in all: a third of a second's work on a large site.
+const MOST_LOOKS: usize = 120_000;
+/// How much of it one search may take, so that the others have their turn.
+const A_SEARCH: usize = 12_000;
+/// What making an eye for another place costs, in looks.
+const EYE_LOOKS: usize = 12;
+
+/// The work that the search may still do.
+pub struct Budget {
+    left: Cell<usize>,
+    search: Cell<usize>,
+    spent: Cell<bool>,
+}
+
+impl Default for Budget {
+    fn default() -> Self {
+        Budget { left: Cell::new(MOST_LOOKS), search: Cell::new(A_SEARCH), spent: Cell::new(false) }
+    }
+}
+
+impl Budget {
+    /// Begins another search.
+    pub fn next_search(&self) {
+        self.search.set(A_SEARCH);
+    }
+
+    /// Whether so many looks can still be paid; pays them.
+    pub fn pay(&self, looks: usize) -> bool {
+        let can = self.left.get().min(self.search.get()) >= looks;
+        if can {
+            self.left.set(self.left.get() - looks);
+            self.search.set(self.search.get() - looks);
+        } else {
+            self.spent.set(true);
+        }
+        can
+    }
+
+    /// Whether something was not tried for want of it.
+    pub fn is_spent(&self) -> bool {
+        self.spent.get()
+    }
+}
+
+/// A sight line, and the camera that may change.
+pub struct Desk<'a> {
+    pub site: &'a Site,
+    pub session: &'a Session,
+    pub budget: &'a Budget,
+    pub camera_place: usize,
+    pub head_place: usize,
+    pub target_place: usize,
+    /// What stands around the camera as it is.
+    eye: Eye,
+    /// The sample that failed last: most that fail once fail again.
+    failing: Cell<usize>,
+}
+
+impl<'a> Desk<'a> {
+    pub fn new(session: &'a Session, question: &Question, budget: &'a Budget) -> Result<Self, Fault> {
+        let site = session.site();
+        let head = site.head(&question.camera, &question.head)?;
+        let target_place = site.target_place(&question.target)?;
+        Ok(Desk::of(session, head, target_place, budget))
+    }
+
+    /// The desk of a head and a target of the site.
+    pub fn of(session: &'a Session, head: &Head, target_place: usize, budget: &'a Budget) -> Self {
+        let site = session.site();
+        let eye = Eye::new(site.scene(), head.position(), head.mounted_on());
+        let (camera_place, head_place) = (head.camera(), head.place());
+        Desk { site, session, budget, camera_place, head_place, target_place, eye, failing: Cell::new(0) }
+    }
+
+    /// The camera as it is.
+    pub fn camera(&self) -> &'a CameraFile {
+        &self.site.file().cameras[self.camera_place]
+    }
+
+    /// Whether the sight line is kept as it is.
+    pub fn is_kept(&self) -> bool {
+        let here = |head: &&Head| head.camera() == self.camera_place && head.place() == self.head_place;
+        let head = self.site.heads().iter().position(|head| here(&head));
+        let judged = head.map(|head| &self.session.views()[head].targets[self.target_place]);
+        judged.and_then(|judged| judged.deciding).is_some_and(|deciding| deciding.verdict == Verdict::Kept)
+    }
+
+    /// The target in question.
+    pub fn target(&self) -> &'a Target {
+        &self.site.targets()[self.target_place]
+    }
+
+    /// The head in question of a changed camera.
+    pub fn head(&self, camera: &CameraFile) -> Head {
+        self.head_at(camera, self.head_place)
+    }
+
+    fn head_at(&self, camera: &CameraFile, place: usize) -> Head {
+        Head::new(self.camera_place, camera, place, self.site.rules(), &self.site.file().spots)
+    }
+
+    /// Lets a head of the changed camera look.
+    pub fn looking<T>(&self, head: &Head, look: impl FnOnce(Viewer) -> T) -> T {
+        if head.position() == self.site_position() && head.mounted_on() == self.camera().mounted_on.as_deref() {
+            look(viewer_of(self.site, head, &self.eye))
+        } else {
+            look(viewer_of(self.site, head, &Eye::new(self.site.scene(), head.position(), head.mounted_on())))
+        }
+    }
+
+    fn site_position(&self) -> glam::DVec3 {
+        let camera = self.camera();
+        glam::DVec3::new(camera.position[0], camera.position[1], camera.height_m)
+    }
+
+    /// Whether a changed camera keeps the sight line, at worst, and stands where a camera can. `false` once the work is spent.
+    pub fn keeps(&self, camera: &CameraFile) -> bool {
+        self.keeps_target(camera, self.target())
+    }
+
+    /// The same for the target as it may be.
+    pub fn keeps_target(&self, camera: &CameraFile, target: &Target) -> bool {
+        let moved = camera.position != self.camera().position || camera.height_m != self.camera().height_m;
+        if !self.budget.pay(1 + if moved { EYE_LOOKS } else { 0 }) {
+            return false;
+        }
+        let head = self.head(camera);
+        if moved {
+            let at = self.site.scene().out_of_mounting(head.position(), head.mounted_on());
+            if self.site.scene().solid_around(at).is_some() {
+                return false;
+            }
+        }
+        self.looking(&head, |viewer| {
+            keeps(viewer, target, self.failing.get(), &mut |looked_at, held| {
+                if !held {
+                    self.failing.set(looked_at);
+                }
+                self.budget.pay(1)
+            })
+        })
+    }
+
+    /// How a changed camera ranks at some effort, and what it does to the site's promises.
+    pub fn consequences(&self, effort: f64, camera: &CameraFile) -> (Rank, Vec<Effect>) {
+        let heads: Vec<Head> = (0..camera.heads.len()).map(|place| self.head_at(camera, place)).collect();
+        let views: Vec<HeadView> =
+            heads.iter().map(|head| self.looking(head, |viewer| view(self.site, head, viewer.eye))).collect();
+        let mut replacements = heads.iter().zip(&views);
+        let now = self.site.heads().iter().zip(self.session.views());
+        let seen: Vec<Seen> = now
+            .map(|(head, view)| {
+                let other = if head.camera() == self.camera_place { replacements.next() } else { None };
+                let (head, view) = other.unwrap_or((head, view));
+                Seen { head, view }
+            })
+            .collect();
+        compare_sites(effort, self.session.results(), &verdicts(self.site, &seen))
+    }
+}
