@@ -39,6 +39,8 @@ fn the_cameras_own_height_is_uncertain() {
         let s =
             site(vec![aimed(3.0, [0.0, 20.0], 1.6, 6.0).json()], vec![t], vec![block([-1.0, 1.0], [0.1, 0.3], top)]);
         assert_eq!(verdict(&s, "clear"), expected, "{under} m under the line");
+        let may_hide = if expected == "tight" { json!(["o1"]) } else { json!([]) };
+        assert_eq!(lines(&s)[0]["may_hide"], may_hide, "what makes it tight is named");
     }
 }
 

@@ -172,9 +172,8 @@ impl<'a> Sight<'a> {
 
     /// Whether that stays so over everything that is uncertain; what begins only behind the target does not count.
     pub fn surely_clear(&self) -> bool {
-        let Viewer { eye, scene, rules, .. } = self.viewer;
-        let stated = rules.uncertainties;
-        let volume = self.volume(self.along, self.across, stated.height_m, stated.camera_height_m);
+        let Viewer { eye, scene, .. } = self.viewer;
+        let volume = self.uncertain();
         if self.target.may_be_hidden == 0.0 {
             return eye.is_clear(scene, &volume);
         }
@@ -216,6 +215,12 @@ impl<'a> Sight<'a> {
         let ends = if along > 0.0 { &footprint[..] } else { &footprint[..2] };
         let (low, high) = (self.point.z + body.low - height, self.point.z + body.high + height);
         Volume::new(self.viewer.eye.from(), camera_height, ends, flat, low, high)
+    }
+
+    /// All lines to what counts of the subject, over everything that is uncertain.
+    pub fn uncertain(&self) -> Volume {
+        let stated = self.rules.uncertainties;
+        self.volume(self.along, self.across, stated.height_m, stated.camera_height_m)
     }
 
     /// All lines to what counts of the subject, as stated.

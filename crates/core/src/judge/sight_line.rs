@@ -56,6 +56,8 @@ pub struct SightLine {
     pub blocked_by: Option<String>,
     /// The ids of see-through obstacles in the way.
     pub seen_through: Vec<String>,
+    /// The ids of obstacles that are not in the way as stated, but may be over what is uncertain: why `clear` is tight.
+    pub may_hide: Vec<String>,
     /// Where it lands, px right and down from the top-left corner; it may lie outside the picture.
     pub pixel: [f64; 2],
     /// Pixel density across, px/m; null out of the picture.
@@ -294,6 +296,7 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
         unseen: (judged.counts.seen > 0).then(|| unseen(viewer, target)).flatten(),
         blocked_by: blocker.map(|solid| solid.id().to_owned()).or_else(|| (hidden > 0.0).then(near_by).flatten()),
         seen_through: scene.passed(eye.from(), point).iter().map(|solid| solid.id().to_owned()).collect(),
+        may_hide: may_hide(viewer, target, &sight, &found),
         pixel: look.pixel.to_array(),
         px_per_m: figure(look.across),
         px_per_m_up: figure(look.up),
@@ -307,6 +310,27 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
         verdict: found.iter().map(|result| result.verdict).max().unwrap_or(Verdict::Unknown),
         rules: found,
     })
+}
+
+/// What makes the rule `clear` tight.
+fn may_hide(viewer: Viewer, target: &Target, sight: &Sight, found: &[RuleResult]) -> Vec<String> {
+    let tight = |result: &RuleResult| result.rule == rules::RuleName::Clear && result.verdict == Verdict::Tight;
+    if !found.iter().any(tight) {
+        return vec![];
+    }
+    let Viewer { eye, scene, .. } = viewer;
+    let mut near = eye.all_in_volume(scene, &sight.uncertain());
+    if near.is_empty() {
+        // It stands between this sample and the next.
+        let ends = |run: &&[usize; 2]| run.iter().any(|place| target.samples[*place].distance(sight.point) < 1.0);
+        let runs = target.runs.iter().filter(ends);
+        near.extend(runs.flat_map(|run| {
+            eye.all_in_volume(scene, &run_volume(viewer, target, run.map(|place| target.samples[place])))
+        }));
+    }
+    let mut ids: Vec<String> = near.iter().map(|solid| solid.id().to_owned()).collect();
+    ids.dedup();
+    ids
 }
 
 /// Whether a head keeps a target, all of it: the verdict of [`judge`] without the report. The sample at `first` is looked at

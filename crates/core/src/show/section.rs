@@ -113,7 +113,7 @@ pub fn section(session: &Session, question: &Question) -> Result<Section, Fault>
         from_m: -BEHIND_M,
         to_m,
         edges,
-        solids: cut_solids(site, here, apart.bearing(), to_m, point),
+        solids: cut_solids(site, head, apart.bearing(), to_m, point),
         need_ends: need_ends(site, head, apart.bearing(), point.z),
     })
 }
@@ -149,13 +149,15 @@ fn picture_edges(head: &Head, bearing: Angle, height: f64) -> Option<PictureEdge
     })
 }
 
-fn cut_solids(site: &Site, here: DVec3, bearing: Angle, to_m: f64, point: DVec3) -> Vec<CutSolid> {
+fn cut_solids(site: &Site, head: &Head, bearing: Angle, to_m: f64, point: DVec3) -> Vec<CutSolid> {
+    let here = head.position();
+    let eye = site.scene().out_of_mounting(here, head.mounted_on());
     let (from, to) = (at(here, bearing, -BEHIND_M, 0.0).truncate(), at(here, bearing, to_m, 0.0).truncate());
     let length = to_m + BEHIND_M;
     let ground = |share: f64| share * length - BEHIND_M;
     let mut solids = Vec::new();
     for solid in site.scene().solids() {
-        let in_the_way = solid.first_hit(here, point).is_some();
+        let in_the_way = solid.first_hit(eye, point).is_some();
         solids.extend(solid.over(from, to).into_iter().map(|Interval { start, end }| CutSolid {
             id: solid.id().to_owned(),
             start_m: ground(start),

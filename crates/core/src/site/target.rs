@@ -57,7 +57,7 @@ impl Target {
         };
         let need = match file.needs_px_per_m {
             Some(px_per_m) => Need { px_per_m, basis: Cow::Borrowed("own value for this target") },
-            None if file.task == Task::Read => plate_need(file.size_m),
+            None if file.task == Task::Read && file.subject == Subject::Plate => plate_need(file.size_m),
             None => rules.needs.need(file.task),
         };
         let samples: Vec<DVec3> = plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.height_m)).collect();

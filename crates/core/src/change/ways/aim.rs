@@ -27,14 +27,14 @@ pub fn best(desk: &Desk, camera: &CameraFile, middle: Aim) -> Option<Candidate> 
     };
     let kept = |candidate: &Candidate| desk.keeps(&candidate.applied(camera));
     let weighed = |candidate: Candidate| {
-        let (rank, _) = desk.consequences(candidate.effort, &candidate.applied(camera));
-        (rank, candidate)
+        let (rank, _) = desk.consequences(candidate.effort, &candidate.applied(camera))?;
+        Some((rank, candidate))
     };
     // No further towards the middle than it takes.
     let steps = (turn.abs().max(nod.abs()) / STEP_DEG).ceil().max(1.0);
     let straight = (1..=steps as u32).map(|step| f64::from(step) / steps);
     let first = straight.map(|share| candidate(turn * share, nod * share)).find(kept)?;
-    let mut found: Vec<(Rank, Candidate)> = vec![weighed(first)];
+    let mut found: Vec<(Rank, Candidate)> = vec![weighed(first)?];
     if !found[0].0.harms() {
         return found.pop().map(|(_, candidate)| candidate);
     }
@@ -47,7 +47,7 @@ pub fn best(desk: &Desk, camera: &CameraFile, middle: Aim) -> Option<Candidate> 
         .collect();
     around.sort_by(|a, b| a.effort.total_cmp(&b.effort));
     around.retain(kept);
-    found.extend(around.into_iter().take(MOST_WEIGHED).map(weighed));
+    found.extend(around.into_iter().take(MOST_WEIGHED).filter_map(weighed));
     found.sort_by(|(a, _), (b, _)| a.compare(b));
     found.into_iter().next().map(|(_, candidate)| candidate)
 }

@@ -72,7 +72,7 @@ fn other_head(desk: &Desk, head: &Head, units: Units) -> Option<(Rank, Way)> {
     // One that keeps it already is no way: the promise would be kept.
     let candidate = search.turned_or_zoomed()?;
     let then = candidate.applied(other.camera());
-    let (rank, effects) = other.consequences(1.5 + candidate.effort, &then);
+    let (rank, effects) = other.consequences(1.5 + candidate.effort, &then)?;
     if !keeps_promise(desk, &effects) {
         return None;
     }
@@ -127,6 +127,9 @@ fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, C
     let viewer = viewer_of(desk.site, &head, &eye);
     let mut looked = |_: usize, _: bool| desk.budget.pay(1);
     if desk.site.scene().solid_around(eye.from()).is_some() || !keeps(viewer, desk.target(), 0, &mut looked) {
+        return None;
+    }
+    if !desk.budget.pay_whole(desk.site.targets().iter().map(|target| target.samples.len()).sum::<usize>() / 4) {
         return None;
     }
     let view = view(desk.site, &head, &eye);

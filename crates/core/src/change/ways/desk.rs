@@ -15,6 +15,8 @@ use std::cell::Cell;
 const MOST_LOOKS: usize = 120_000;
 /// How much of it one search may take, so that the others have their turn.
 const A_SEARCH: usize = 12_000;
+/// How many samples of the whole site cost as much as a look at one in the picture.
+const OUT_OF_PICTURE: usize = 4;
 /// What making an eye for another place costs, in looks.
 const EYE_LOOKS: usize = 12;
 
@@ -46,6 +48,14 @@ impl Budget {
         } else {
             self.spent.set(true);
         }
+        can
+    }
+
+    /// The same for what belongs to no single search.
+    pub fn pay_whole(&self, looks: usize) -> bool {
+        let search = self.search.replace(usize::MAX);
+        let can = self.pay(looks);
+        self.search.set(search);
         can
     }
 
@@ -154,8 +164,13 @@ impl<'a> Desk<'a> {
         })
     }
 
-    /// How a changed camera ranks at some effort, and what it does to the site's promises.
-    pub fn consequences(&self, effort: f64, camera: &CameraFile) -> (Rank, Vec<Effect>) {
+    /// How a changed camera ranks at some effort, and what it does to the site's promises; `None` once the work is spent.
+    pub fn consequences(&self, effort: f64, camera: &CameraFile) -> Option<(Rank, Vec<Effect>)> {
+        // Most targets are out of a head's picture, which costs little.
+        let samples: usize = self.site.targets().iter().map(|target| target.samples.len()).sum();
+        if !self.budget.pay_whole(camera.heads.len() * samples / OUT_OF_PICTURE) {
+            return None;
+        }
         let heads: Vec<Head> = (0..camera.heads.len()).map(|place| self.head_at(camera, place)).collect();
         let views: Vec<HeadView> =
             heads.iter().map(|head| self.looking(head, |viewer| view(self.site, head, viewer.eye))).collect();
@@ -168,6 +183,6 @@ impl<'a> Desk<'a> {
                 Seen { head, view }
             })
             .collect();
-        compare_sites(effort, self.session.results(), &verdicts(self.site, &seen))
+        Some(compare_sites(effort, self.session.results(), &verdicts(self.site, &seen)))
     }
 }

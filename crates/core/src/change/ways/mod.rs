@@ -116,9 +116,9 @@ pub fn ways(session: &Session, question: &Question, units: Units) -> Result<Ways
     let models = catalogue::models()?;
     let mut ranked: Vec<(Rank, Way)> = search::candidates(&desk, &models)
         .into_iter()
-        .map(|candidate| {
+        .filter_map(|candidate| {
             let then = candidate.applied(desk.camera());
-            let (rank, effects) = desk.consequences(candidate.effort, &then);
+            let (rank, effects) = desk.consequences(candidate.effort, &then)?;
             let way = Way {
                 kind: candidate.kind(),
                 says: words::says(&desk, &candidate, units),
@@ -126,7 +126,7 @@ pub fn ways(session: &Session, question: &Question, units: Units) -> Result<Ways
                 patch: patch(desk.camera_place, desk.camera(), &then),
                 effects,
             };
-            (rank, way)
+            Some((rank, way))
         })
         .collect();
     ranked.extend(beyond::measured(&desk));

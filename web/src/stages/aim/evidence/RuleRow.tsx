@@ -6,7 +6,7 @@ import type { Shown } from "../../../core/useSights";
 import { useSettings } from "../../../keep/settings";
 import { formatLength } from "../../../ui/length";
 import { VerdictMark } from "../../../ui/VerdictMark";
-import { RULE_WORDS, ruleLimit, ruleValue } from "../../../ui/words";
+import { RULE_WORDS, ruleLimit, ruleValue, share } from "../../../ui/words";
 import { methodOf } from "./methods";
 
 /** Formula, inputs and source, from the page on methods. */
@@ -18,11 +18,21 @@ const Method = memo(function Method({ rule }: { rule: RuleName }) {
   );
 });
 
+/** What hides the subject, or may hide it. */
+function inTheWay(rule: RuleResult, line: SightLine, nameOf: (id: string) => string): string {
+  const blocker = line.blocked_by === null ? null : nameOf(line.blocked_by);
+  if (rule.value !== null && rule.value > 0) {
+    const much = rule.value > 0.995 || line.clear === false ? "" : ` hides ${share(rule.value)}`;
+    return blocker === null ? ruleValue(rule) : `${blocker}${much}`;
+  }
+  return line.may_hide.length > 0 ? `perhaps ${line.may_hide.map(nameOf).join(", ")}` : ruleValue(rule);
+}
+
 export function RuleRow({ rule, line, shown }: { rule: RuleResult; line: SightLine; shown: Shown }) {
   const units = useSettings((settings) => settings.units);
-  const blocker = shown.site.obstacles?.find((o) => o.id === line.blocked_by)?.name;
-  const through = line.seen_through.map((id) => shown.site.obstacles?.find((o) => o.id === id)?.name ?? id);
-  const found = rule.rule === "clear" && blocker ? blocker : ruleValue(rule);
+  const nameOf = (id: string): string => shown.site.obstacles?.find((o) => o.id === id)?.name ?? id;
+  const through = line.seen_through.map(nameOf);
+  const found = rule.rule === "clear" ? inTheWay(rule, line, nameOf) : ruleValue(rule);
   return (
     <details className="rule">
       <summary>
