@@ -33,6 +33,8 @@ enum Act {
     Reverse(u8),
     Limits(f64),
     Heads(usize, usize),
+    MoveSpot(usize, f64),
+    Mount(usize, usize),
 }
 
 fn act() -> impl Strategy<Value = Act> {
@@ -51,7 +53,9 @@ fn act() -> impl Strategy<Value = Act> {
         (0..3_u8, n.clone()).prop_map(|(list, n)| Act::Copy(list, n)),
         (0..3_u8).prop_map(Act::Reverse),
         (0.1..3.0_f64).prop_map(Act::Limits),
-        (n, 1..4_usize).prop_map(|(n, heads)| Act::Heads(n, heads)),
+        (n.clone(), 1..4_usize).prop_map(|(n, heads)| Act::Heads(n, heads)),
+        (n.clone(), 0.0..0.2_f64).prop_map(|(n, by)| Act::MoveSpot(n, by)),
+        (n.clone(), n).prop_map(|(n, on)| Act::Mount(n, on)),
     ]
 }
 
@@ -127,6 +131,16 @@ fn change(file: &SiteFile, act: &Act) -> SiteChange {
         Act::MoveObstacle(n, x, y) => obstacle(file, *n, |o| shifted(&mut o.outline, *x, *y)),
         Act::Top(n, top) => obstacle(file, *n, |o| o.top_m = *top),
         Act::SeeThrough(n, see) => obstacle(file, *n, |o| o.see_through = *see),
+        Act::MoveSpot(n, by) => {
+            // A camera that hangs a little off its spot is measured from elsewhere.
+            let mut spot = file.spots[n % file.spots.len()].clone();
+            spot.position[0] += by;
+            SiteChange { spots: one(spot), ..SiteChange::default() }
+        }
+        Act::Mount(n, on) => {
+            let on = file.obstacles.get(on % file.obstacles.len().max(1)).map(|obstacle| obstacle.id.clone());
+            camera(file, *n, |camera| camera.mounted_on = on)
+        }
         Act::Limits(aim) => {
             let mut rules = file.rules;
             rules.uncertainties.aim_deg = *aim;

@@ -1935,6 +1935,8 @@ export interface components {
             blocked_by: string | null;
             /** @description The ids of see-through obstacles in the way. */
             seen_through: string[];
+            /** @description The ids of obstacles that are not in the way as stated, but may be over what is uncertain: why `clear` is tight. */
+            may_hide: string[];
             /** @description Where it lands, px right and down from the top-left corner; it may lie outside the picture. */
             pixel: number[];
             /**

@@ -27,6 +27,8 @@ pub struct Solid {
     base: f64,
     top: f64,
     see_through: f64,
+    /// South-west and north-east corner of the box around its outline.
+    bounds: (DVec2, DVec2),
 }
 
 /// What the outline encloses.
@@ -53,7 +55,9 @@ impl Solid {
     pub fn new(id: &str, outline: &[[f64; 2]], closed: bool, base: f64, top: f64, see_through: f64) -> Self {
         let corners: Vec<DVec2> = outline.iter().map(|p| DVec2::from_array(*p)).collect();
         let shape = if closed { Shape::enclosed(&corners) } else { Shape::Walls };
-        Solid { id: id.to_owned(), corners, shape, base, top, see_through }
+        let lower = corners.iter().copied().reduce(DVec2::min).unwrap_or_default();
+        let upper = corners.iter().copied().reduce(DVec2::max).unwrap_or_default();
+        Solid { id: id.to_owned(), corners, shape, base, top, see_through, bounds: (lower, upper) }
     }
 
     /// Its id in the site file.
@@ -98,9 +102,7 @@ impl Solid {
 
     /// South-west and north-east corner of the box around its outline, m.
     pub fn bounds(&self) -> (DVec2, DVec2) {
-        let corners = self.corners.iter().copied();
-        let lower = corners.clone().reduce(DVec2::min).unwrap_or_default();
-        (lower, corners.reduce(DVec2::max).unwrap_or_default())
+        self.bounds
     }
 
     /// The edges of its outline.

@@ -32,6 +32,8 @@ pub struct Volume {
     eye_z: (f64, f64),
     /// Lowest and highest height of the ends, m.
     end_z: (f64, f64),
+    /// The box around its outline.
+    bounds: (DVec2, DVec2),
 }
 
 impl Volume {
@@ -45,10 +47,12 @@ impl Volume {
         let near = footprint.iter().map(along).fold(f64::INFINITY, f64::min);
         let far = footprint.iter().map(along).fold(f64::NEG_INFINITY, f64::max);
         let ends = hull(footprint.iter().copied());
+        let plan = hull(ends.iter().copied().chain([here]));
         Volume {
             eye: here,
             towards,
-            plan: hull(ends.iter().copied().chain([here])),
+            bounds: box_of(&plan),
+            plan,
             footprint: ends,
             end,
             near,
@@ -98,9 +102,7 @@ impl Volume {
 
     /// Whether one of the boxes' own directions keeps them apart on the plan.
     fn misses_box(&self, solid: &Solid) -> bool {
-        let (lower, upper) = solid.bounds();
-        let least = self.plan.iter().copied().reduce(DVec2::min).unwrap_or_default();
-        let most = self.plan.iter().copied().reduce(DVec2::max).unwrap_or_default();
+        let ((lower, upper), (least, most)) = (solid.bounds(), self.bounds);
         if lower.x > most.x || lower.y > most.y || upper.x < least.x || upper.y < least.y {
             return true;
         }
@@ -186,7 +188,8 @@ impl Volume {
             if !all_inside || rest.is_empty() {
                 return None;
             }
-            Some(Volume { plan: hull(rest.iter().copied().chain([self.eye])), footprint: rest, ..self.clone() })
+            let plan = hull(rest.iter().copied().chain([self.eye]));
+            Some(Volume { bounds: box_of(&plan), plan, footprint: rest, ..self.clone() })
         })
     }
 }
@@ -245,6 +248,11 @@ pub(super) fn clip(mut ring: Ring, convex: &[DVec2]) -> Ring {
         ring = keep_left(&ring, side);
     }
     ring
+}
+
+/// The box around some points.
+fn box_of(points: &[DVec2]) -> (DVec2, DVec2) {
+    points.iter().fold((DVec2::MAX, DVec2::MIN), |(least, most), p| (least.min(*p), most.max(*p)))
 }
 
 fn distance_to(p: DVec2, a: DVec2, b: DVec2) -> f64 {

@@ -1,9 +1,10 @@
 /** The computed ways to keep the sight line in hand, each tried with one press. */
 import { Button, Skeleton } from "antd";
 import { memo } from "react";
-import type { SiteFile, Verdict, Way } from "../../../core/types";
+import type { HeadRef, SiteFile, Verdict, Way } from "../../../core/types";
 import type { WaysState } from "../../../core/useWays";
 import { useSite } from "../../../keep/store";
+import { useInHand } from "../../../model/inHand";
 import { patched } from "../../../model/patch";
 import { VerdictMark } from "../../../ui/VerdictMark";
 
@@ -29,12 +30,28 @@ export function WaysList({ state, verdict, site }: { state: WaysState; verdict: 
   );
 }
 
+/** The head that keeps the promise where the one in hand stays as it is: it comes into hand. */
+function keeper({ kind, patch }: Way, then: SiteFile): HeadRef | null {
+  if (kind === "camera") {
+    const added = then.cameras.at(-1);
+    return added ? { camera: added.id, head: added.heads[0]?.id ?? "" } : null;
+  }
+  const [, camera, head] = /^\/cameras\/(\d+)\/heads\/(\d+)/.exec(patch[0]?.path ?? "") ?? [];
+  const turned = kind === "other_head" && camera && head ? then.cameras[Number(camera)] : undefined;
+  return turned ? { camera: turned.id, head: turned.heads[Number(head)]?.id ?? "" } : null;
+}
+
 function WayRow({ way, site }: { way: Way; site: SiteFile }) {
   const edit = useSite((store) => store.edit);
   const name = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
+  const takeHead = useInHand((state) => state.takeHead);
   // The places in its patch are those of the site that it was found for.
   const apply = (): void => {
-    if (useSite.getState().open?.site === site) edit(way.says.slice(0, 200), patched(site, way.patch));
+    if (useSite.getState().open?.site !== site) return;
+    const then = patched(site, way.patch);
+    edit(way.says.slice(0, 200), then);
+    const head = keeper(way, then);
+    if (head) takeHead(head);
   };
   return (
     <li className="way">
