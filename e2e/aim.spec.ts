@@ -33,7 +33,7 @@ test("a broken promise is mended with the first way offered, undone, redone, and
 
   // The history is this window's: mend once more in it and go back.
   await page.keyboard.press("ArrowLeft");
-  await aim.type("Bearing", "60");
+  await aim.type("Bearing", "200");
   await expect(aim.verdict).toHaveText(/broken|behind/);
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: "Undo" }).click();

@@ -165,7 +165,7 @@ test("without a server cameras, walls and targets are dragged, and verdicts, sec
   expect(await density()).not.toBe(before.density);
 
   // A wall is put into the way, dragged out of it and back; near by, so that its corners lie apart.
-  for (let step = 0; step < 2; step++) await page.getByRole("button", { name: "Zoom in" }).click();
+  for (let step = 0; step < 2; step++) await page.getByRole("button", { name: "Zoom in", exact: true }).click();
   const [ax, ay] = await centre(page.getByTestId("camera-c4").locator(".camera-body"));
   const [bx, by] = await centre(page.getByTestId("target-t1").locator(".reach"));
   const found = aim.evidence.locator(".rule").filter({ hasText: "Clear line" }).locator(".rule-value");
