@@ -87,7 +87,7 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
               <RuleRow key={rule.rule} rule={rule} line={result} shown={shown} />
             ))}
           </div>
-          <p className="fine" data-testid="leaves-out">
+          <p className="fine finding-note" data-testid="leaves-out">
             {leavesOut}
           </p>
         </>
@@ -105,7 +105,7 @@ function PartsSeen({ result, site }: { result: SightLine; site: SiteFile }) {
   const { samples, unseen } = result;
   const names = unseen?.behind.map((id) => site.obstacles?.find((o) => o.id === id)?.name ?? id) ?? [];
   return (
-    <p className="fine" data-testid="parts-seen">
+    <p className="fine finding-note" data-testid="parts-seen">
       {samples.kept} of {samples.all} samples kept, {samples.seen} seen
       {unseen && unseen.hidden_share > 0 && `; ${share(unseen.hidden_share)} of it hidden behind ${names.join(", ")}`}
       {unseen && unseen.outside_share > 0 && `; ${share(unseen.outside_share)} out of the picture`}. The figures are
