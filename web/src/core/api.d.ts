@@ -857,6 +857,8 @@ export interface components {
             spot: components["schemas"]["Needed"][];
             /** @description What every target needs. */
             target: components["schemas"]["Needed"][];
+            /** @description How large subjects usually are; a scene has no size. */
+            sizes: components["schemas"]["SubjectSize"][];
         };
         /** @description Names a head. */
         HeadRef: {
@@ -2172,6 +2174,13 @@ export interface components {
          * @enum {string}
          */
         Subject: "person" | "face" | "vehicle" | "plate" | "scene";
+        /** @description The usual size of a subject. */
+        SubjectSize: {
+            /** @description The subject. */
+            subject: components["schemas"]["Subject"];
+            /** @description Its width and height, m. */
+            size_m: number[];
+        };
         /** @description A site in short: how each promise stands, and one number a head. */
         Summary: {
             /** @description Each promise. */

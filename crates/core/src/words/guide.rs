@@ -2,6 +2,7 @@
 //! must be answered before one leaves. All of it common practice, no source.
 
 use crate::file::{Brief, SiteKind, Subject, Task};
+use crate::site::subject::usual_size;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -36,6 +37,15 @@ pub struct Needed {
     pub asks: &'static str,
 }
 
+/// The usual size of a subject.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct SubjectSize {
+    /// The subject.
+    pub subject: Subject,
+    /// Its width and height, m.
+    pub size_m: [f64; 2],
+}
+
 /// All of it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Guide {
@@ -49,6 +59,8 @@ pub struct Guide {
     pub spot: Vec<Needed>,
     /// What every target needs.
     pub target: Vec<Needed>,
+    /// How large subjects usually are; a scene has no size.
+    pub sizes: Vec<SubjectSize>,
 }
 
 /// The guide.
@@ -60,6 +72,10 @@ pub fn guide() -> Guide {
         brief: BRIEF_NEEDS.to_vec(),
         spot: SPOT_NEEDS.to_vec(),
         target: TARGET_NEEDS.to_vec(),
+        sizes: [Subject::Person, Subject::Face, Subject::Vehicle, Subject::Plate, Subject::Scene]
+            .into_iter()
+            .filter_map(|subject| Some(SubjectSize { subject, size_m: usual_size(subject)? }))
+            .collect(),
     }
 }
 

@@ -22,7 +22,7 @@ const Method = memo(function Method({ rule }: { rule: RuleName }) {
 function inTheWay(rule: RuleResult, line: SightLine, nameOf: (id: string) => string): string {
   const blocker = line.blocked_by === null ? null : nameOf(line.blocked_by);
   if (rule.value !== null && rule.value > 0) {
-    const much = rule.value > 0.995 || line.clear === false ? "" : ` hides ${share(rule.value)}`;
+    const much = rule.value > 0.995 || !line.clear ? "" : ` hides ${share(rule.value)}`;
     return blocker === null ? ruleValue(rule) : `${blocker}${much}`;
   }
   return line.may_hide.length > 0 ? `perhaps ${line.may_hide.map(nameOf).join(", ")}` : ruleValue(rule);

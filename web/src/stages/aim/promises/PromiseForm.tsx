@@ -7,6 +7,7 @@ import { useSite } from "../../../keep/store";
 import { middle, targetOf } from "../../../model/lookups";
 import { moveTarget, setShape } from "../../../model/targets";
 import { Measure, length, plain } from "../../../ui/Measure";
+import { SubjectSize } from "./SubjectSize";
 
 const SUBJECTS = [
   ["person", "person"],
@@ -82,6 +83,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               onChange={(subject) =>
                 change("Change the subject", (t) => {
                   t.subject = subject;
+                  delete t.size_m;
                 })
               }
             />
@@ -172,6 +174,19 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
                   t.facing_deg = facing;
                 },
                 g ? "form-facing" : "",
+              )
+            }
+          />
+          <SubjectSize
+            target={target}
+            onSize={(size, g) =>
+              change(
+                "Change the size",
+                (t) => {
+                  if (size) t.size_m = size;
+                  else delete t.size_m;
+                },
+                g ? "form-size" : "",
               )
             }
           />

@@ -8,6 +8,7 @@ const guide: Guide = {
   target: [],
   spot: [],
   brief: [{ field: "client", asks: "Who is the client?" }],
+  sizes: [],
 };
 
 describe("tasks in plain words", () => {
