@@ -8,12 +8,10 @@ import { Measure, length, plain } from "../../ui/Measure";
 type Rules = NonNullable<SiteFile["rules"]>;
 type Stated = NonNullable<Rules["uncertainties"]>;
 
-/** Each with its usual value: degrees, shares, metres. */
+/** Each with its usual value: degrees, shares, metres. What is kept may not pass what is tight. */
 const TURNED = [
-  ["Identify, kept", "identify_turned_kept_deg", 30],
-  ["Identify, tight", "identify_turned_tight_deg", 60],
-  ["Recognise, kept", "recognise_turned_kept_deg", 60],
-  ["Recognise, tight", "recognise_turned_tight_deg", 80],
+  ["Identify", "identify_turned_kept_deg", 30, "identify_turned_tight_deg", 60],
+  ["Recognise", "recognise_turned_kept_deg", 60, "recognise_turned_tight_deg", 80],
 ] as const;
 const HIDDEN = [
   ["Face or plate", "hidden_small_share", 0],
@@ -86,17 +84,24 @@ export function SiteRules({ close }: { close(): void }) {
         </div>
         <h3>Face turned away</h3>
         <div className="dials">
-          {TURNED.map(([label, field, usual]) => (
-            <Measure
-              key={field}
-              label={label}
-              value={rules[field] ?? usual}
-              quantity={angle}
-              min={0}
-              max={90}
-              onChange={(v) => set("Change a limit", { [field]: v })}
-            />
-          ))}
+          {TURNED.map(([task, keptField, usuallyKept, tightField, usuallyTight]) => {
+            const [kept, tight] = [rules[keptField] ?? usuallyKept, rules[tightField] ?? usuallyTight];
+            const ends = [
+              ["kept", keptField, kept, 0, tight],
+              ["tight", tightField, tight, kept, 90],
+            ] as const;
+            return ends.map(([word, field, value, min, max]) => (
+              <Measure
+                key={field}
+                label={`${task}, ${word}`}
+                value={value}
+                quantity={angle}
+                min={min}
+                max={max}
+                onChange={(v) => set("Change a limit", { [field]: v })}
+              />
+            ));
+          })}
         </div>
         <h3>Hidden, at most</h3>
         <div className="dials">
