@@ -279,4 +279,32 @@ mod tests {
             }
         }
     }
+
+    #[test]
+    fn what_may_bend_past_the_edge_between_two_points_is_not_surely_held() {
+        let mut rules = Rules::default();
+        let stated = &mut rules.uncertainties;
+        (stated.aim_deg, stated.roll_deg, stated.focal_share) = (0.0, 0.0, 0.0);
+        let model = catalogue::models().unwrap().into_iter().find(|m| m.lens.focal_min_mm == 2.8 && !m.lens.is_zoom());
+        let model = model.unwrap();
+        let head = HeadFile { id: "h".into(), pan_deg: 0.0, tilt_deg: 0.0, roll_deg: 0.0, focal_mm: 2.8 };
+        let camera = CameraFile {
+            id: "c".into(),
+            name: "C".into(),
+            position: [0.0, 0.0],
+            spot: None,
+            mounted_on: None,
+            height_m: 3.0,
+            model,
+            heads: vec![head],
+        };
+        let head = Head::new(0, &camera, 0, &rules, &[]);
+        let projection = head.view.projection;
+        // Two pixels inside the right edge, ten metres away.
+        let pixel = DVec2::new(projection.size().x - 2.0, projection.size().y / 2.0);
+        let point = head.position() + head.view.pose.to_site(projection.unproject(pixel).unwrap()) * 10.0;
+        assert!(head.surely_hold(&[point], 0.0), "a point");
+        // A body that reaches 0.1 rad from its middle: between its corners the edge may bow by 0.1²/2 of the focal length, 7 px.
+        assert!(!head.surely_hold(&[point], 0.1), "the end of a body");
+    }
 }
