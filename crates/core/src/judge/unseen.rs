@@ -2,13 +2,14 @@
 
 use crate::judge::sight::Viewer;
 use crate::math::Interval;
-use crate::scene::{Solid, Volume, hidden_stretches, shadow};
+use crate::scene::{Solid, Volume, hidden_stretches};
 use crate::site::Target;
-use geo::{Area, BooleanOps, Coord, LineString, MultiPolygon, Polygon};
 use glam::{DVec2, DVec3};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+/// The rows that an area is cut into.
+const ROWS: usize = 64;
 /// Less of a line than this is not hidden but touched, m.
 const LEAST_M: f64 = 1e-4;
 
@@ -80,29 +81,37 @@ fn hidden_length(viewer: Viewer, target: &Target, near: &[&Solid]) -> (f64, Vec<
     (hidden / whole, behind)
 }
 
+/// Cut into rows, exact in each.
 fn hidden_area(viewer: Viewer, target: &Target, near: &[&Solid]) -> (f64, Vec<String>) {
-    let around = target.runs.len();
+    let outline: Vec<[f64; 2]> = target.samples[..target.runs.len()].iter().map(|p| p.truncate().to_array()).collect();
+    let area = Solid::new("", &outline, true, 0.0, 1.0, 0.0);
+    let (lower, upper) = area.bounds();
     let level = target.samples[0].z;
-    let ring = |points: &mut dyn Iterator<Item = DVec2>| {
-        Polygon::new(LineString::new(points.map(|p| Coord { x: p.x, y: p.y }).collect()), vec![])
-    };
-    let area = ring(&mut target.samples[..around].iter().map(|p| p.truncate()));
-    let corners = target.samples[..around].iter().map(|p| p.truncate());
-    let (lower, upper) = corners.fold((DVec2::MAX, DVec2::MIN), |(low, high), p| (low.min(p), high.max(p)));
-    let mut hidden = MultiPolygon::new(vec![]);
+    let (mut hidden, mut whole) = (0.0, 0.0);
     let mut behind = Vec::new();
-    for solid in near {
-        let Some(shadow) = shadow(solid, viewer.eye.from(), level) else { continue };
-        for part in shadow.within(lower, upper) {
-            let part = ring(&mut part.into_iter());
-            let shaded = area.intersection(&part);
-            if shaded.unsigned_area() > LEAST_M * LEAST_M {
+    for row in 0..ROWS {
+        let y = lower.y + (upper.y - lower.y) * (row as f64 + 0.5) / ROWS as f64;
+        let [from, to] = [lower.x, upper.x].map(|x| DVec3::new(x, y, level));
+        let length = from.distance(to);
+        let mut stretches: Vec<Interval> = Vec::new();
+        let inside = area.over(from.truncate(), to.truncate());
+        for solid in near {
+            let of_solid = hidden_stretches(solid, viewer.eye.from(), from, to);
+            let meets = |stretch: &Interval| {
+                inside.iter().any(|part| stretch.meet(*part).is_some_and(|both| both.length() * length > LEAST_M))
+            };
+            if of_solid.iter().any(meets) {
                 note(&mut behind, solid.id());
-                hidden = hidden.union(&shaded);
+                stretches.extend(of_solid);
             }
         }
+        for part in inside {
+            let left = part.without(&mut stretches);
+            whole += part.length() * length;
+            hidden += (part.length() - left.into_iter().map(Interval::length).sum::<f64>()) * length;
+        }
     }
-    (hidden.unsigned_area() / area.unsigned_area(), behind)
+    (if whole > 0.0 { hidden / whole } else { 0.0 }, behind)
 }
 
 fn note(behind: &mut Vec<String>, id: &str) {

@@ -5,7 +5,7 @@
 //! lies in C + (O − C)/t. The shadow is the union of copies of the outline, scaled about the eye by s = 1/t.
 
 use super::Solid;
-use super::volume::{clip, sides};
+use super::volume::sides;
 use crate::math::{Interval, hull};
 use glam::{DVec2, DVec3};
 
@@ -36,16 +36,6 @@ pub fn shadow(solid: &Solid, eye: DVec3, level: f64) -> Option<Shadow> {
     // What leaves the copies on the way from the last to the first crosses an edge; the rest is in the first.
     let filled = solid.is_filled().then(|| solid.corners().iter().map(|corner| scaled(*corner, nearest)).collect());
     Some(Shadow { hulls: solid.edges().map(swept).collect(), filled })
-}
-
-impl Shadow {
-    /// The parts of it inside an upright box of the plan; they may overlap.
-    pub fn within(&self, lower: DVec2, upper: DVec2) -> Vec<Vec<DVec2>> {
-        let bounds = [lower, DVec2::new(upper.x, lower.y), upper, DVec2::new(lower.x, upper.y)];
-        let hulls = self.hulls.iter().map(|points| hull(points.iter().copied()));
-        let filled = self.filled.iter().map(|outline| outline.iter().copied().collect());
-        hulls.chain(filled).map(|ring| clip(ring, &bounds).to_vec()).filter(|ring| ring.len() > 2).collect()
-    }
 }
 
 /// The stretches of a level line that a solid hides from an eye, as shares of it, in no order; they may overlap.

@@ -240,7 +240,7 @@ fn keep_left(ring: &[DVec2], (a, b): (DVec2, DVec2)) -> Ring {
 }
 
 /// The part of an outline inside a convex one.
-pub(super) fn clip(mut ring: Ring, convex: &[DVec2]) -> Ring {
+fn clip(mut ring: Ring, convex: &[DVec2]) -> Ring {
     for side in sides(convex) {
         if ring.is_empty() {
             break;
