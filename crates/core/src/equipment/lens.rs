@@ -60,12 +60,6 @@ impl FittedLens {
         focal_mm * (self.ratio_at_min + (self.ratio_at_max - self.ratio_at_min) * along)
     }
 
-    /// How far the effective focal lengths are from the nominal ones at the wide and at the narrow end: 1 where the published
-    /// fields of view are those of a projection of the family.
-    pub fn ratios(&self) -> [f64; 2] {
-        [self.ratio_at_min, self.ratio_at_max]
-    }
-
     /// The projection with the lens set to `focal_mm`.
     pub fn projection(&self, focal_mm: f64) -> Projection {
         projection(&self.sensor, self.bend, self.effective_focal_mm(focal_mm))

@@ -268,6 +268,10 @@ impl Check {
 
     /// What cameras are said to be mounted on is there.
     fn mountings(&mut self, file: &SiteFile, touched: &Touched) {
+        // Most sites say it of no camera, and this is asked at every move of a hand.
+        if file.cameras.iter().all(|camera| camera.mounted_on.is_none()) {
+            return;
+        }
         let obstacles: HashSet<&str> = file.obstacles.iter().map(|obstacle| obstacle.id.as_str()).collect();
         for (place, camera) in file.cameras.iter().enumerate() {
             let looked_at = touched.all || touched.cameras.contains(&camera.id) || !touched.obstacles.is_empty();

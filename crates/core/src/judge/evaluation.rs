@@ -109,6 +109,11 @@ pub(crate) fn eyes(site: &Site) -> Vec<Eye> {
     cameras.map(eye).collect()
 }
 
+/// What stands around a head of a site, or one that may come to be.
+pub(crate) fn eye_around(site: &Site, head: &Head) -> Eye {
+    Eye::new(site.scene(), head.position(), head.mounted_on())
+}
+
 /// A head of a site, or one that may come to be, as it looks about.
 pub(crate) fn viewer_of<'a>(site: &'a Site, head: &'a Head, eye: &'a Eye) -> Viewer<'a> {
     Viewer { head, eye, scene: site.scene(), rules: site.rules() }

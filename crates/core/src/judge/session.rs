@@ -2,7 +2,7 @@
 //! what the change touches. Sight lines are described when they are asked for.
 
 use crate::file::{Fault, HeadRef, Question, SiteChange, SiteFile, Touched};
-use crate::judge::evaluation::{HeadView, TargetResult, describe_head, seen_by, verdicts, viewer_of};
+use crate::judge::evaluation::{HeadView, TargetResult, describe_head, eye_around, seen_by, verdicts, viewer_of};
 use crate::judge::sight_line::{Judged, describe, judge};
 use crate::judge::{Evaluation, HeadResult, SightLine, Verdict};
 use crate::scene::{Eye, Solid};
@@ -273,17 +273,13 @@ struct OnceEye<'a> {
 
 impl OnceEye<'_> {
     fn get<'b>(&'b self, held: &'b HashMap<String, Eye>) -> &'b Eye {
-        held.get(self.head.camera_id()).unwrap_or_else(|| self.eye.get_or_init(|| new_eye(self.site, self.head)))
+        held.get(self.head.camera_id()).unwrap_or_else(|| self.eye.get_or_init(|| eye_around(self.site, self.head)))
     }
-}
-
-fn new_eye(site: &Site, head: &Head) -> Eye {
-    Eye::new(site.scene(), head.position(), head.mounted_on())
 }
 
 /// The eye of a head, kept for the next time.
 fn eye_of<'a>(eyes: &'a mut HashMap<String, Eye>, site: &Site, head: &Head) -> &'a Eye {
-    eyes.entry(head.camera_id().to_owned()).or_insert_with(|| new_eye(site, head))
+    eyes.entry(head.camera_id().to_owned()).or_insert_with(|| eye_around(site, head))
 }
 
 fn verdict_of(judged: &Judged) -> Option<Verdict> {

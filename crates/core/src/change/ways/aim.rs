@@ -39,7 +39,7 @@ pub fn best(desk: &Desk, camera: &CameraFile, middle: Aim) -> Option<Candidate> 
         return found.pop().map(|(_, candidate)| candidate);
     }
     // It costs another promise something: perhaps a turn that is less straight does not.
-    let projection = &desk.head(camera).view().projection.clone();
+    let projection = desk.head(camera).view().projection;
     let step = [projection.hfov(), projection.vfov()].map(|field| (field.to_degrees() * FIELD_SHARE).max(STEP_DEG));
     let mut around: Vec<Candidate> = (-AROUND..=AROUND)
         .flat_map(|i| (-AROUND..=AROUND).map(move |j| (f64::from(i), f64::from(j))))

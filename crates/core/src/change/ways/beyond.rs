@@ -8,9 +8,8 @@ use super::{Way, WayKind, words};
 use crate::change::edits::{fresh_id, new_camera};
 use crate::file::{CameraFile, Distance, DistanceHow, PatchOp};
 use crate::judge::Verdict;
-use crate::judge::evaluation::{Seen, promise_of, seen_by, verdicts, view, viewer_of};
+use crate::judge::evaluation::{Seen, eye_around, promise_of, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight_line::{judge, keeps};
-use crate::scene::Eye;
 use crate::site::{Head, Target};
 use crate::words::units::Units;
 use serde_json::json;
@@ -36,7 +35,7 @@ pub fn measured(desk: &Desk) -> Option<(Rank, Way)> {
         .heads()
         .iter()
         .map(|head| {
-            let eye = Eye::new(desk.site.scene(), head.position(), head.mounted_on());
+            let eye = eye_around(desk.site, head);
             (head, judge(viewer_of(desk.site, head, &eye), &target))
         })
         .collect();
@@ -123,13 +122,13 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
 fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
     let file = desk.site.file();
     let head = Head::new(file.cameras.len(), &camera, 0, desk.site.rules(), &file.spots);
-    let eye = Eye::new(desk.site.scene(), head.position(), None);
+    let eye = eye_around(desk.site, &head);
     let viewer = viewer_of(desk.site, &head, &eye);
     let mut looked = |_: usize, _: bool| desk.budget.pay(1);
     if desk.site.scene().solid_around(eye.from()).is_some() || !keeps(viewer, desk.target(), 0, &mut looked) {
         return None;
     }
-    if !desk.budget.pay_whole(desk.site.targets().iter().map(|target| target.samples.len()).sum::<usize>() / 4) {
+    if !desk.pays_for_all(1) {
         return None;
     }
     let view = view(desk.site, &head, &eye);

@@ -3,7 +3,7 @@
 use super::Effect;
 use super::rank::{Rank, compare_sites};
 use crate::file::{CameraFile, Fault, Question};
-use crate::judge::evaluation::{HeadView, Seen, verdicts, view, viewer_of};
+use crate::judge::evaluation::{HeadView, Seen, eye_around, verdicts, view, viewer_of};
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::keeps;
 use crate::judge::{Session, Verdict};
@@ -90,7 +90,7 @@ impl<'a> Desk<'a> {
     /// The desk of a head and a target of the site.
     pub fn of(session: &'a Session, head: &Head, target_place: usize, budget: &'a Budget) -> Self {
         let site = session.site();
-        let eye = Eye::new(site.scene(), head.position(), head.mounted_on());
+        let eye = eye_around(site, head);
         let (camera_place, head_place) = (head.camera(), head.place());
         Desk { site, session, budget, camera_place, head_place, target_place, eye, failing: Cell::new(0) }
     }
@@ -127,7 +127,7 @@ impl<'a> Desk<'a> {
         if head.position() == self.site_position() && head.mounted_on() == self.camera().mounted_on.as_deref() {
             look(viewer_of(self.site, head, &self.eye))
         } else {
-            look(viewer_of(self.site, head, &Eye::new(self.site.scene(), head.position(), head.mounted_on())))
+            look(viewer_of(self.site, head, &eye_around(self.site, head)))
         }
     }
 
@@ -164,11 +164,15 @@ impl<'a> Desk<'a> {
         })
     }
 
+    /// Whether so many heads may still look at all targets. Most are out of a head's picture, which costs little.
+    pub fn pays_for_all(&self, heads: usize) -> bool {
+        let samples: usize = self.site.targets().iter().map(|target| target.samples.len()).sum();
+        self.budget.pay_whole(heads * samples / OUT_OF_PICTURE)
+    }
+
     /// How a changed camera ranks at some effort, and what it does to the site's promises; `None` once the work is spent.
     pub fn consequences(&self, effort: f64, camera: &CameraFile) -> Option<(Rank, Vec<Effect>)> {
-        // Most targets are out of a head's picture, which costs little.
-        let samples: usize = self.site.targets().iter().map(|target| target.samples.len()).sum();
-        if !self.budget.pay_whole(camera.heads.len() * samples / OUT_OF_PICTURE) {
+        if !self.pays_for_all(camera.heads.len()) {
             return None;
         }
         let heads: Vec<Head> = (0..camera.heads.len()).map(|place| self.head_at(camera, place)).collect();
