@@ -236,7 +236,12 @@ fn hangs_there(camera: &CameraFile, spot: &str, spots: &[Spot]) -> bool {
 mod tests {
     use super::*;
     use crate::equipment::catalogue;
-    use crate::file::HeadFile;
+    use crate::file::{HeadFile, Model};
+
+    fn camera_at(position: [f64; 2], model: Model, head: HeadFile) -> CameraFile {
+        let (id, name) = ("c".into(), "C".into());
+        CameraFile { id, name, position, spot: None, mounted_on: None, height_m: 3.0, model, heads: vec![head] }
+    }
 
     #[test]
     fn the_quick_looks_agree_with_the_exact_ones() {
@@ -246,16 +251,7 @@ mod tests {
             let head =
                 HeadFile { id: "h".into(), pan_deg: 37.0, tilt_deg: 18.0, roll_deg: 5.0 * n as f64, focal_mm: focal };
             let name = model.name.clone();
-            let camera = CameraFile {
-                id: "c".into(),
-                name: "C".into(),
-                position: [1.0, 2.0],
-                spot: None,
-                mounted_on: None,
-                height_m: 3.0,
-                model,
-                heads: vec![head],
-            };
+            let camera = camera_at([1.0, 2.0], model, head);
             let head = Head::new(0, &camera, 0, &rules, &[]);
             for i in 0..900 {
                 let (turn, far) = (f64::from(i) * 0.7, 0.4 + f64::from(i % 60));
@@ -288,16 +284,7 @@ mod tests {
         let model = catalogue::models().unwrap().into_iter().find(|m| m.lens.focal_min_mm == 2.8 && !m.lens.is_zoom());
         let model = model.unwrap();
         let head = HeadFile { id: "h".into(), pan_deg: 0.0, tilt_deg: 0.0, roll_deg: 0.0, focal_mm: 2.8 };
-        let camera = CameraFile {
-            id: "c".into(),
-            name: "C".into(),
-            position: [0.0, 0.0],
-            spot: None,
-            mounted_on: None,
-            height_m: 3.0,
-            model,
-            heads: vec![head],
-        };
+        let camera = camera_at([0.0, 0.0], model, head);
         let head = Head::new(0, &camera, 0, &rules, &[]);
         let projection = head.view.projection;
         // Two pixels inside the right edge, ten metres away.
