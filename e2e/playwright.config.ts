@@ -46,7 +46,8 @@ export default defineConfig({
     url: `http://127.0.0.1:${PORT}/api/health`,
     timeout: 90_000,
     // Two distances of the drawing, then the six readings of the walk in survey.spec.ts; later shots go by chance.
-    env: { BRIGHT_ANGLE_SHOTS: "good,good,good,good,good,stray,good,good" },
+    // The database is stopped by tests; it stays down until they start it.
+    env: { BRIGHT_ANGLE_SHOTS: "good,good,good,good,good,stray,good,good", BRIGHT_ANGLE_LOOKS_EVERY: "3600" },
     gracefulShutdown: { signal: "SIGTERM", timeout: 20_000 },
   },
 });

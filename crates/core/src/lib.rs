@@ -26,7 +26,7 @@
 //! clockwise from north, `tilt` is positive below the horizontal, `roll` is clockwise as seen from
 //! behind the camera.
 //!
-//! The rooms, each importing only from those before it (`tests/rooms.rs` holds that): [`math`] · [`file`] ·
+//! The rooms, each importing only from those before it (`tests/rooms.rs` holds that): [`work`] · [`math`] · [`file`] ·
 //! [`equipment`] · [`scene`] · [`site`] · [`judge`] · [`show`] · [`words`] · [`change`] · [`survey`] · [`answer`].
 
 pub mod answer;
@@ -40,7 +40,8 @@ pub mod show;
 pub mod site;
 pub mod survey;
 pub mod words;
+pub mod work;
 
 pub use file::Fault;
-pub use judge::{Verdict, evaluate};
+pub use judge::{Verdict, evaluate, evaluate_within};
 pub use site::Site;

@@ -2,6 +2,7 @@
 
 use bright_angle_core::math::Grid;
 use bright_angle_core::show::relief::Relief;
+use bright_angle_core::work::{Over, Patience};
 use bright_angle_core::{Fault, Site};
 use std::num::NonZero;
 use std::thread;
@@ -40,24 +41,32 @@ pub fn asked_grid(bounds: [f64; 4], cell_m: f64, at_height_m: f64) -> Result<Gri
 }
 
 /// The relief of a site, each core with its share of the heads.
-pub fn whole_relief(site: &Site, grid: Grid, height: f64) -> Relief {
+///
+/// # Errors
+/// When it takes longer than somebody waits.
+pub fn whole_relief(site: &Site, grid: Grid, height: f64, patience: &Patience) -> Result<Relief, Over> {
     let heads = site.heads().len();
     let hands = thread::available_parallelism().map_or(1, NonZero::get).min(heads.max(1));
     let share = |hand: usize| {
         let mut relief = Relief::empty(grid, height, heads);
         // Only the best is wanted: a layer that is worked out is let go.
-        (hand..heads).step_by(hands).for_each(|head| relief.add(site, head));
-        relief
+        for head in (hand..heads).step_by(hands) {
+            patience.check(|| {
+                format!("{heads} heads over {} cells take longer than is allowed here", grid.columns * grid.rows)
+            })?;
+            relief.add(site, head);
+        }
+        Ok(relief)
     };
     thread::scope(|scope| {
         let others: Vec<_> = (1..hands).map(|hand| scope.spawn(move || share(hand))).collect();
-        let mut whole = share(0);
+        let mut whole = share(0)?;
         for other in others {
             match other.join() {
-                Ok(part) => whole.merge(&part),
+                Ok(part) => whole.merge(&part?),
                 Err(panic) => std::panic::resume_unwind(panic),
             }
         }
-        whole
+        Ok(whole)
     })
 }

@@ -31,11 +31,9 @@ async fn a_site_is_a_chain_of_whole_revisions() {
     let (_, heads) = served.get(&format!("/api/sites/{id}/revisions")).await;
     let says: Vec<&str> = heads.as_array().unwrap().iter().map(|head| head["says"].as_str().unwrap()).collect();
     assert_eq!(says, ["Rename to Second", "New site"]);
-    let (_, sites) = served.get("/api/sites").await;
-    assert_eq!(
-        (&sites[0]["name"], &sites[0]["revision"], &sites[0]["targets"]),
-        (&json!("Second"), &json!(2), &json!(9))
-    );
+    let (_, page) = served.get("/api/sites").await;
+    let site = &page["sites"][0];
+    assert_eq!((&site["name"], &site["revision"], &site["targets"]), (&json!("Second"), &json!(2), &json!(9)));
 }
 
 /// The demo as the types write it: defaults filled in.
@@ -76,11 +74,36 @@ async fn of_many_saves_at_once_one_wins() {
 async fn revisions_cannot_be_changed_behind_the_programs_back() {
     let served = Served::new().await;
     created(&served).await;
-    let mut direct = sqlx::PgConnection::connect(&served.database_url).await.unwrap();
-    for statement in ["update revision set says = 'other'", "delete from revision"] {
-        let refused = sqlx::query(statement).execute(&mut direct).await.unwrap_err();
-        assert!(refused.to_string().contains("append-only"), "{refused}");
+    let statements = [
+        "update revision set says = 'other'",
+        "delete from revision",
+        "truncate revision cascade",
+        "truncate site cascade",
+    ];
+    let mut owner = Cluster::shared().owner(&served.database_url).await;
+    for statement in statements {
+        let refused = sqlx::query(statement).execute(&mut owner).await.unwrap_err();
+        assert!(refused.to_string().contains("append-only"), "{statement}: {refused}");
     }
+    let mut server = sqlx::PgConnection::connect(&served.database_url).await.unwrap();
+    let also =
+        ["drop table revision", "alter table revision disable trigger all", "update site set deleted_at = now()"];
+    for statement in statements.iter().chain(&also) {
+        // Not even with the word that the owner's own functions say.
+        let both = format!("set bright_angle.removal = 'by rule'; {statement}");
+        let refused = sqlx::raw_sql(&both).execute(&mut server).await.unwrap_err();
+        assert!(
+            refused.to_string().contains("must be owner") || refused.to_string().contains("permission denied"),
+            "{refused}"
+        );
+    }
+    let superuser: bool = sqlx::query_scalar(
+        "select rolsuper or rolcreaterole or rolcreatedb from pg_roles where rolname = current_user",
+    )
+    .fetch_one(&mut server)
+    .await
+    .unwrap();
+    assert!(!superuser);
 }
 
 #[rocket::async_test]
@@ -98,7 +121,7 @@ async fn what_is_refused_is_not_stored() {
     assert_eq!((status, faults.as_array().unwrap().len()), (422, 2));
     assert_eq!(served.post("/api/sites", json!({"says": " ", "site": demo()})).await.1[0]["path"], "says");
     assert_eq!(served.post("/api/sites", json!({"site": demo()})).await.0, 422);
-    assert_eq!(served.get("/api/sites").await.1.as_array().unwrap().len(), 1);
+    assert_eq!(served.get("/api/sites").await.1["total"], 1);
     assert_eq!(served.get(&format!("/api/sites/{id}")).await.1["number"], 1);
 }
 
@@ -125,9 +148,13 @@ async fn a_database_that_comes_back_is_met_again_without_a_restart() {
     let cluster = Cluster::start();
     let served = Served::on(&cluster).await;
     let id = created(&served).await;
-    assert_eq!(served.get("/api/health").await, (200, json!({"database": true, "version": env!("CARGO_PKG_VERSION")})));
+    assert_eq!(
+        served.get("/api/health").await,
+        (200, json!({"database": true, "wrong": null, "version": env!("CARGO_PKG_VERSION")}))
+    );
     cluster.down();
-    assert_eq!(served.get("/api/health").await.0, 503);
+    let (status, health) = served.get("/api/health").await;
+    assert_eq!((status, &health["wrong"]), (503, &json!("the database does not answer")));
     let (status, faults) = served.put(&format!("/api/sites/{id}"), saving(1, "Lost")).await;
     assert_eq!((status, &faults[0]["message"]), (503, &json!("the database does not answer")));
     assert_eq!(served.post("/api/evaluate", demo()).await.0, 200, "computing needs no database");
@@ -156,16 +183,80 @@ async fn a_server_that_is_restarted_has_everything_and_takes_up_what_was_based_o
 #[rocket::async_test]
 async fn migrations_run_once_and_the_demo_only_into_an_empty_database() {
     let cluster = Cluster::shared();
-    let url = cluster.database().await;
+    let url = cluster.bare_database();
+    let early = bright_angle::store::Store::open(&url).await.err().unwrap().to_string();
+    assert!(early.contains("run bright-angle migrate"), "{early}");
+    for _ in 0..2 {
+        bright_angle::store::Store::migrate(&cluster.owner_of(&url)).await.unwrap();
+    }
     let demo_folder = root().join("demo");
     let store = bright_angle::store::Store::open(&url).await.unwrap();
     assert_eq!(bright_angle::store::load_demo(&store, &demo_folder).await.unwrap(), 2);
     store.close().await;
     let again = bright_angle::store::Store::open(&url).await.unwrap();
     assert_eq!(bright_angle::store::load_demo(&again, &demo_folder).await.unwrap(), 0);
-    let sites = again.sites().await.unwrap();
+    let wanted = bright_angle::store::Wanted { after: None, named: None, most: 10 };
+    let page = again.sites(wanted).await.unwrap();
     assert_eq!(
-        sites.iter().map(|site| site.name.as_str()).collect::<Vec<_>>(),
+        page.sites.iter().map(|site| site.name.as_str()).collect::<Vec<_>>(),
         ["Tern Quay Boatyard", "Harebell Veterinary Clinic"]
     );
+}
+
+#[rocket::async_test]
+async fn a_save_that_is_repeated_after_its_answer_was_lost_is_answered_with_what_is_there() {
+    let served = Served::new().await;
+    let path = format!("/api/sites/{}", created(&served).await);
+    let (_, first) = served.put(&path, saving(1, "Once")).await;
+    assert_eq!(served.put(&path, saving(1, "Once")).await, (200, first.clone()));
+    // Somebody may have saved since: still it is the revision that it became.
+    assert_eq!(served.put(&path, saving(2, "Later")).await.0, 200);
+    assert_eq!(served.put(&path, saving(1, "Once")).await, (200, first));
+    assert_eq!(served.put(&path, saving(1, "Another")).await.0, 409);
+    assert_eq!(served.get(&format!("{path}/revisions")).await.1.as_array().unwrap().len(), 3);
+}
+
+#[rocket::async_test]
+async fn a_site_that_is_made_twice_under_one_id_is_one_site() {
+    let served = Served::new().await;
+    let id = uuid::Uuid::new_v4().to_string();
+    let asked = json!({"id": id, "says": "New site", "site": demo()});
+    let (status, made) = served.post("/api/sites", &asked).await;
+    assert_eq!((status, &made["site_id"]), (201, &json!(id)));
+    assert_eq!(served.post("/api/sites", &asked).await, (201, made));
+    let mut other = asked.clone();
+    other["site"]["name"] = json!("Somebody else's");
+    assert_eq!(served.post("/api/sites", &other).await.0, 409);
+    assert_eq!(served.get("/api/sites").await.1["total"], 1);
+}
+
+/// PostgreSQL's codes (its documentation, appendix A) for a full disk, a cancelled query, a lock that is not to be had.
+#[rocket::async_test]
+async fn what_is_wrong_with_the_database_is_said_right() {
+    let served = Served::new().await;
+    let path = format!("/api/sites/{}", created(&served).await);
+    let mut owner = Cluster::shared().owner(&served.database_url).await;
+    let fail_with = |code: &str| {
+        format!(
+            "create or replace function fail() returns trigger language plpgsql as $$ begin raise exception 'x' using errcode = '{code}'; end $$;
+             create or replace trigger fail before insert on revision for each row execute function fail()"
+        )
+    };
+    for (code, status, words) in [("53100", 507, "the disk is full"), ("57014", 503, "busy"), ("55P03", 503, "busy")] {
+        sqlx::raw_sql(&fail_with(code)).execute(&mut owner).await.unwrap();
+        let asked = served.client.put(path.clone()).header(host()).header(rocket::http::ContentType::JSON);
+        let answer = asked.body(saving(1, "Next").to_string()).dispatch().await;
+        let (found, later) = (answer.status().code, answer.headers().get_one("Retry-After").is_some());
+        assert_eq!((found, later), (status, status == 503), "{code}");
+        assert!(answer.into_string().await.unwrap().contains(words));
+        let (health, told) = served.get("/api/health").await;
+        assert_eq!(health, 503, "{code}");
+        assert!(
+            told["wrong"].as_str().unwrap().contains("full"),
+            "it is remembered until something can be written: {told}"
+        );
+    }
+    sqlx::raw_sql("drop trigger fail on revision").execute(&mut owner).await.unwrap();
+    assert_eq!(served.put(&path, saving(1, "Next")).await.0, 200);
+    assert_eq!(served.get("/api/health").await.1["wrong"], Value::Null);
 }

@@ -118,33 +118,33 @@ fn png(width: u32, height: u32) -> Vec<u8> {
 #[rocket::async_test]
 async fn pictures_are_kept_once_and_come_back_as_they_are() {
     let served = Served::new().await;
-    let send = |bytes: Vec<u8>| async {
-        let answer = served.client.post("/api/pictures").body(bytes).dispatch().await;
-        let status = answer.status().code;
-        (status, serde_json::from_str::<Value>(&answer.into_string().await.unwrap()).unwrap())
-    };
+    let send = |bytes: Vec<u8>| served.picture(ContentType::PNG, bytes);
     let (status, head) = send(png(30, 20)).await;
     assert_eq!((status, &head["width_px"], &head["height_px"]), (201, &json!(30), &json!(20)));
     assert_eq!(send(png(30, 20)).await.1["name"], head["name"]);
-    let back = served.client.get(format!("/api/pictures/{}", head["name"].as_str().unwrap())).dispatch().await;
+    let back =
+        served.client.get(format!("/api/pictures/{}", head["name"].as_str().unwrap())).header(host()).dispatch().await;
     assert_eq!(back.content_type(), Some(ContentType::PNG));
     assert!(back.headers().get_one("Cache-Control").unwrap().contains("immutable"));
-    assert_eq!(back.into_bytes().await.unwrap(), png(30, 20));
+    let back = image::load_from_memory(&back.into_bytes().await.unwrap()).unwrap();
+    assert_eq!(back, image::load_from_memory(&png(30, 20)).unwrap());
 
     assert_eq!(send(b"MZ not a picture".to_vec()).await.1[0]["path"], "picture");
     assert_eq!(send(png(7_000, 6_000)).await.0, 422);
     let (status, faults) = send(vec![0; 7 * 1024 * 1024]).await;
-    assert_eq!((status, &faults[0]["message"]), (413, &json!("the picture is larger than 6 MiB")));
+    assert_eq!((status, &faults[0]["message"]), (413, &json!("the body is larger than 6 MiB")));
     let (status, _) = served.get(&format!("/api/pictures/{}", "0".repeat(64))).await;
     assert_eq!(status, 404);
-    assert_eq!(served.get("/api/pictures/..%2f..%2fetc%2fpasswd").await.0, 404);
+    for nothing in ["..%2f..%2fetc%2fpasswd", "%00", "a%00b", "%ff"] {
+        assert_eq!(served.get(&format!("/api/pictures/{nothing}")).await.0, 404, "{nothing}");
+    }
 }
 
 #[rocket::async_test]
 async fn readings_go_out_and_come_in_as_csv() {
     let served = Served::new().await;
     let site = walked();
-    let written = served.client.post("/api/readings/write").body(site.to_string()).dispatch().await;
+    let written = served.client.post("/api/readings/write").header(host()).body(site.to_string()).dispatch().await;
     assert_eq!(written.content_type(), Some(ContentType::CSV));
     let csv = written.into_string().await.unwrap();
     let mut bare = site.clone();

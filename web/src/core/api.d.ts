@@ -79,7 +79,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether the server and its database answer. */
+        /** Whether the server and its database answer, and what is wrong. */
         get: operations["health"];
         put?: never;
         post?: never;
@@ -249,7 +249,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All sites, the one saved last first. */
+        /** The sites, the one saved last first; a page at a time. */
         get: operations["sites"];
         put?: never;
         /** Keep a new site. */
@@ -272,7 +272,8 @@ export interface paths {
         /** Keep a new revision of a site; refused with both sides when somebody saved in between. */
         put: operations["saveSite"];
         post?: never;
-        delete?: never;
+        /** Delete a site for good: its revisions, and the pictures that only it names. */
+        delete: operations["deleteSite"];
         options?: never;
         head?: never;
         patch?: never;
@@ -285,7 +286,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All revisions of a site without their files, the newest first. */
+        /** Revisions of a site without their files, the newest first; a page at a time. */
         get: operations["revisions"];
         put?: never;
         post?: never;
@@ -305,6 +306,23 @@ export interface paths {
         /** One revision of a site. */
         get: operations["revision"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/revisions/{number}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a revision, so that it is never thinned out. */
+        put: operations["nameRevision"];
         post?: never;
         delete?: never;
         options?: never;
@@ -699,6 +717,11 @@ export interface components {
             site: components["schemas"]["SiteFile"];
             /** @description What it is, in a few words. */
             says: string;
+            /**
+             * Format: uuid
+             * @description The id that its maker gave it; a new one where left out. Asked again with the same, nothing is made twice.
+             */
+            id?: string | null;
         };
         /** @description A solid in the cut. */
         CutSolid: {
@@ -728,6 +751,11 @@ export interface components {
             blocks: boolean;
             /** @description Whether it is in the way of this sight line. */
             in_the_way: boolean;
+        };
+        /** @description What has to be typed to delete a site. */
+        DeleteRequest: {
+            /** @description The site's name. */
+            name: string;
         };
         /** @description How a target's distance was got, for its uncertainty. */
         Distance: {
@@ -931,6 +959,8 @@ export interface components {
         Health: {
             /** @description Whether the database answers. */
             database: boolean;
+            /** @description What is wrong, in words; null if all is well. */
+            wrong: string | null;
             /** @description The program's version. */
             version: string;
         };
@@ -1245,6 +1275,13 @@ export interface components {
              * @description Weight without bracket, kg.
              */
             weight_kg?: number | null;
+        };
+        /** @description A name for a revision. */
+        NameRequest: {
+            /** @description The name; null takes it away. */
+            name: string | null;
+            /** @description Whether it was agreed on with the client. */
+            agreed?: boolean;
         };
         /** @description Where a need ends. */
         NeedEnd: {
@@ -1590,6 +1627,10 @@ export interface components {
             saved_at: string;
             /** @description What changed, in a few words. */
             says: string;
+            /** @description The name that somebody gave this state; it is never thinned out. */
+            name: string | null;
+            /** @description Whether it was agreed on. */
+            agreed: boolean;
         };
         /**
          * @description The name of a rule.
@@ -2120,6 +2161,21 @@ export interface components {
          * @enum {string}
          */
         SiteKind: "home" | "shop" | "office" | "yard" | "other";
+        /** @description A page of the list of sites. */
+        SitePage: {
+            /** @description The sites, the one saved last first. */
+            sites: components["schemas"]["SiteHead"][];
+            /**
+             * Format: int64
+             * @description How many there are on all pages.
+             */
+            total: number;
+            /**
+             * Format: uuid
+             * @description The site to ask for the next page after; null on the last.
+             */
+            next: string | null;
+        };
         /** @description A place that a camera can be mounted at. */
         Spot: {
             /** @description Its id, unique among spots and targets. */
@@ -2734,7 +2790,8 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "image/jpeg": number[];
+                "image/png": number[];
             };
         };
         responses: {
@@ -2746,7 +2803,23 @@ export interface operations {
                     "application/json": components["schemas"]["PictureHead"];
                 };
             };
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2763,6 +2836,14 @@ export interface operations {
                 };
             };
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2979,7 +3060,14 @@ export interface operations {
     };
     sites: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The site to go on after */
+                after?: string;
+                /** @description What their names hold */
+                named?: string;
+                /** @description How many at most */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2991,7 +3079,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SiteHead"][];
+                    "application/json": components["schemas"]["SitePage"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
                 };
             };
             503: {
@@ -3025,6 +3121,38 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3034,6 +3162,14 @@ export interface operations {
                 };
             };
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3064,6 +3200,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3121,6 +3265,110 @@ export interface operations {
                     "application/json": components["schemas"]["Conflict"];
                 };
             };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    deleteSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeleteRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3141,7 +3389,12 @@ export interface operations {
     };
     revisions: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Only those under this number */
+                under?: number;
+                /** @description How many at most */
+                most?: number;
+            };
             header?: never;
             path: {
                 /** @description The site */
@@ -3160,6 +3413,22 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3200,6 +3469,72 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    nameRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+                /** @description The revision */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -31,6 +31,7 @@ export type Units = Schemas["Units"];
 export type Line = Schemas["Question"];
 export type Fault = Schemas["Fault"];
 export type SiteHead = Schemas["SiteHead"];
+export type SitePage = Schemas["SitePage"];
 export type Revision = Schemas["Revision"];
 export type RevisionHead = Schemas["RevisionHead"];
 export type Conflict = Schemas["Conflict"];

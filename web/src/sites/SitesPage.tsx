@@ -2,7 +2,7 @@
 import { Alert, App, Button, Empty, Input, Modal, Skeleton, Table, Upload } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Fault, SiteHead } from "../core/types";
+import type { Fault, SiteHead, SitePage } from "../core/types";
 import { createSite, importSite } from "../keep/files";
 import { Away, ask } from "../keep/http";
 import { Faults } from "../ui/Faults";
@@ -19,7 +19,7 @@ const RETRY = 2000;
 function useSites(): Listing {
   const { data, failureReason } = useQuery({
     queryKey: ["sites"],
-    queryFn: ({ signal }) => ask<SiteHead[]>("GET", "/api/sites", undefined, signal),
+    queryFn: ({ signal }) => ask<SitePage>("GET", "/api/sites", undefined, signal),
     retry: (_, error) => error instanceof Away,
     retryDelay: RETRY,
     // A browser that says it is offline is not always right: the server may be on this machine.
@@ -27,7 +27,7 @@ function useSites(): Listing {
     gcTime: 0,
   });
   if (failureReason instanceof Away) return { kind: "away" };
-  return data ? { kind: "here", sites: data } : { kind: "loading" };
+  return data ? { kind: "here", sites: data.sites } : { kind: "loading" };
 }
 
 export function SitesPage() {

@@ -6,8 +6,8 @@ use super::{
     CameraFile, Fault, HeadFile, Lens, Model, Obstacle, Point2, Rules, Sensor, ShapeKind, SiteFile, TargetFile,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
-use crate::math::sampling;
-use geo::{Area, LineString, Polygon, Validation};
+use crate::math::{is_simple, sampling};
+use geo::{Area, LineString, Polygon};
 use std::collections::HashSet;
 use std::ops::RangeInclusive;
 
@@ -23,6 +23,8 @@ const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
 const MOST_CORNERS: usize = 2_000;
+/// How many corners all outlines and lines of a site may have together.
+const MOST_ALL_CORNERS: usize = 100_000;
 /// So far may a published field of view be off the nearest projection of the family, as a share of the focal length: a lens maker
 /// rounds both. Common practice, no source.
 const FIELD_OFF: f64 = 0.25;
@@ -37,6 +39,9 @@ pub fn faults(file: &SiteFile) -> Vec<Fault> {
 /// The faults that a change may have brought into a file that was in order before it.
 pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     let mut check = Check::default();
+    if !check.corners(file) {
+        return check.faults;
+    }
     if touched.heading {
         check.that("format", file.format == FORMAT, || format!("expected \"{FORMAT}\""));
         check.that("version", file.version == VERSION, || format!("expected {VERSION}"));
@@ -135,6 +140,19 @@ impl Check {
         self.faults.len() == before
     }
 
+    /// Whether all shapes together have so few corners that they can be looked at one by one.
+    fn corners(&mut self, file: &SiteFile) -> bool {
+        let obstacles = file.obstacles.iter().map(|obstacle| obstacle.outline.len());
+        let targets = file.targets.iter().map(|target| target.shape.points.len());
+        let [of_obstacles, of_targets] = [obstacles.sum::<usize>(), targets.sum::<usize>()];
+        let fits = of_obstacles + of_targets <= MOST_ALL_CORNERS;
+        let most = if of_obstacles > of_targets { "obstacles" } else { "targets" };
+        self.that(most, fits, || {
+            format!("all shapes have {} corners, more than {MOST_ALL_CORNERS} together", of_obstacles + of_targets)
+        });
+        fits
+    }
+
     /// A simple outline that encloses something.
     fn outline(&mut self, path: &str, points: &[Point2]) {
         let least_ok = self.points(path, points, 3);
@@ -148,7 +166,7 @@ impl Check {
         }
         let ring = LineString::from(points.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>());
         let area = Polygon::new(ring, vec![]);
-        if area.unsigned_area() < LEAST_AREA_M2 || !area.is_valid() {
+        if area.unsigned_area() < LEAST_AREA_M2 || !is_simple(points) {
             self.faults.push(Fault::new(path, "crosses or touches itself, or encloses nothing"));
         }
     }

@@ -59,7 +59,11 @@ impl Check {
         });
         self.maybe(format!("{at}.position_sigma_m"), target.position_sigma_m, SIGMAS_M, " m");
         self.maybe(format!("{at}.distance.plus_minus_m"), target.distance.plus_minus_m, 0.0..=1_000.0, " m");
-        for (from, known) in target.distance.from.iter().enumerate() {
+        let known = &target.distance.from;
+        self.that(&format!("{at}.distance.from"), known.len() <= MOST_SPOTS, || {
+            format!("are more than the {MOST_SPOTS} spots that a site may hold")
+        });
+        for (from, known) in known.iter().enumerate().take(MOST_SPOTS) {
             let at = format!("{at}.distance.from[{from}]");
             self.number(format!("{at}.plus_minus_m"), known.plus_minus_m, 0.0..=1_000.0, " m");
             self.that(&format!("{at}.spot"), spots.contains(known.spot.as_str()), || {

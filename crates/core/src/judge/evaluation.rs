@@ -7,6 +7,7 @@ use crate::judge::verdict::LEAVES_OUT;
 use crate::judge::{SightLine, Verdict};
 use crate::scene::Eye;
 use crate::site::{GroundEdges, Head, Site, Target};
+use crate::work::{Over, Patience};
 use glam::DVec3;
 use serde::Serialize;
 use std::cmp::Ordering;
@@ -84,19 +85,72 @@ pub(crate) struct HeadView {
     pub targets: Vec<Judged>,
 }
 
+/// The most looks of a head at a sample that a site may take: with what is kept of each, a hundred megabytes.
+const MOST_LOOKS: usize = 4_000_000;
+
+/// How many looks of a head at a sample the evaluation of a site takes.
+fn looks(site: &Site) -> usize {
+    let samples = site.targets().iter().map(|target| target.samples.len() + target.runs.len()).sum::<usize>();
+    samples.saturating_mul(site.heads().len())
+}
+
+/// Whether a site can be evaluated at all.
+///
+/// # Errors
+/// Says why it is too large.
+pub fn within_reach(site: &Site) -> Result<(), Over> {
+    let looks = looks(site);
+    if looks <= MOST_LOOKS {
+        return Ok(());
+    }
+    let largest = site.targets().iter().max_by_key(|target| target.samples.len());
+    let (name, samples) = largest.map_or(("", 0), |target| (target.id.as_str(), target.samples.len()));
+    Err(Over(format!(
+        "{} heads would look at {} places of all targets, together more than {MOST_LOOKS} times; the largest target, {name}, takes {samples} of them, one every half metre. Is a figure a decimal point off? Else split the site",
+        site.heads().len(),
+        looks / site.heads().len().max(1)
+    )))
+}
+
 /// Evaluates a site. Numbers are not rounded.
 pub fn evaluate(site: &Site) -> Evaluation {
+    evaluation(site, &Patience::ENDLESS).expect("nobody grows tired")
+}
+
+/// Evaluates a site, if it is not too large for somebody's patience.
+///
+/// # Errors
+/// Says why it is too large.
+pub fn evaluate_within(site: &Site, patience: &Patience) -> Result<Evaluation, Over> {
+    within_reach(site)?;
+    evaluation(site, patience)
+}
+
+/// Why a site took too long.
+pub(crate) fn took_too_long(site: &Site) -> String {
+    let (heads, targets) = (site.heads().len(), site.targets().len());
+    let solids = site.scene().solids().len();
+    format!("{heads} heads, {targets} targets and {solids} obstacles together take longer than is allowed here")
+}
+
+fn evaluation(site: &Site, patience: &Patience) -> Result<Evaluation, Over> {
     let eyes = eyes(site);
-    let views: Vec<HeadView> = site.heads().iter().map(|head| view(site, head, &eyes[head.camera()])).collect();
+    let mut views: Vec<HeadView> = Vec::with_capacity(site.heads().len());
+    for head in site.heads() {
+        views.push(view_within(site, head, &eyes[head.camera()], patience));
+        patience.check(|| took_too_long(site))?;
+    }
     let targets = verdicts(site, &seen_by(site, &views));
     let in_front = views.iter().flat_map(|view| &view.targets).filter(|judged| judged.deciding.is_some()).count();
     let mut sight_lines = Vec::with_capacity(in_front);
     for (head, view) in site.heads().iter().zip(&views) {
         let viewer = viewer_of(site, head, &eyes[head.camera()]);
-        let lines = site.targets().iter().zip(&view.targets);
-        sight_lines.extend(lines.filter_map(|(target, judged)| describe_line(viewer, target, judged)));
+        for (target, judged) in site.targets().iter().zip(&view.targets) {
+            patience.check(|| took_too_long(site))?;
+            sight_lines.extend(describe_line(viewer, target, judged));
+        }
     }
-    Evaluation { heads: site.heads().iter().map(|head| describe_head(site, head)).collect(), sight_lines, targets }
+    Ok(Evaluation { heads: site.heads().iter().map(|head| describe_head(site, head)).collect(), sight_lines, targets })
 }
 
 /// What stands around each camera of a site.
@@ -116,12 +170,17 @@ pub(crate) fn eye_around(site: &Site, head: &Head) -> Eye {
 
 /// A head of a site, or one that may come to be, as it looks about.
 pub(crate) fn viewer_of<'a>(site: &'a Site, head: &'a Head, eye: &'a Eye) -> Viewer<'a> {
-    Viewer { head, eye, scene: site.scene(), rules: site.rules() }
+    Viewer { head, eye, scene: site.scene(), rules: site.rules(), patience: &Patience::ENDLESS }
 }
 
 /// What one head makes of all targets of a site.
 pub(crate) fn view(site: &Site, head: &Head, eye: &Eye) -> HeadView {
-    let viewer = viewer_of(site, head, eye);
+    view_within(site, head, eye, &Patience::ENDLESS)
+}
+
+/// The same while somebody waits for it; what comes of it after that means nothing.
+pub(crate) fn view_within(site: &Site, head: &Head, eye: &Eye, patience: &Patience) -> HeadView {
+    let viewer = Viewer { patience, ..viewer_of(site, head, eye) };
     HeadView { targets: site.targets().iter().map(|target| judge(viewer, target)).collect() }
 }
 

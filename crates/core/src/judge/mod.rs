@@ -9,7 +9,7 @@ pub mod sight_line;
 pub mod unseen;
 mod verdict;
 
-pub use evaluation::{Evaluation, HeadResult, TargetResult, evaluate};
+pub use evaluation::{Evaluation, HeadResult, TargetResult, evaluate, evaluate_within, within_reach};
 pub use session::Session;
 pub use sight_line::{Samples, SightLine};
 pub use verdict::Verdict;

@@ -2,11 +2,15 @@
 //! what the change touches. Sight lines are described when they are asked for.
 
 use crate::file::{Fault, HeadRef, Question, SiteChange, SiteFile, Touched};
-use crate::judge::evaluation::{HeadView, TargetResult, describe_head, eye_around, seen_by, verdicts, viewer_of};
+use crate::judge::evaluation::{
+    HeadView, TargetResult, describe_head, eye_around, seen_by, took_too_long, verdicts, view_within, viewer_of,
+    within_reach,
+};
 use crate::judge::sight_line::{Judged, describe, judge};
 use crate::judge::{Evaluation, HeadResult, SightLine, Verdict};
 use crate::scene::{Eye, Solid};
 use crate::site::{Head, Site, Target};
+use crate::work::{Over, Patience};
 use glam::{DVec2, DVec3};
 use serde::Serialize;
 use std::collections::HashMap;
@@ -102,10 +106,30 @@ impl Session {
 
     /// Opens a session on a site.
     pub fn on(site: Site) -> Session {
-        let mut session = Session { site, eyes: HashMap::new(), views: vec![], results: vec![] };
+        let mut session = Session::unjudged(site);
         session.judge_again(&Touched::everything(), Before::default());
         session.results = session.promises();
         session
+    }
+
+    /// Opens a session on a site, if it is not too large for somebody's patience.
+    ///
+    /// # Errors
+    /// Says why it is too large.
+    pub fn within(site: Site, patience: &Patience) -> Result<Session, Over> {
+        within_reach(&site)?;
+        let mut session = Session::unjudged(site);
+        for head in session.site.heads() {
+            let eye = eye_of(&mut session.eyes, &session.site, head);
+            session.views.push(view_within(&session.site, head, eye, patience));
+            patience.check(|| took_too_long(&session.site))?;
+        }
+        session.results = session.promises();
+        Ok(session)
+    }
+
+    fn unjudged(site: Site) -> Session {
+        Session { site, eyes: HashMap::new(), views: vec![], results: vec![] }
     }
 
     /// The site as it is now.

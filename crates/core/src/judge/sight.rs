@@ -5,6 +5,7 @@ use crate::judge::aim_slack::aim_slack;
 use crate::math::{Angle, Separation};
 use crate::scene::{COLUMNS, Eye, Scene, Solid, Upright, Volume};
 use crate::site::{Head, Target};
+use crate::work::Patience;
 use glam::{DVec2, DVec3};
 use std::cell::OnceCell;
 
@@ -18,6 +19,8 @@ pub(crate) struct Viewer<'a> {
     pub eye: &'a Eye,
     pub scene: &'a Scene,
     pub rules: &'a Rules,
+    /// How long somebody waits for what it makes of a target.
+    pub patience: &'a Patience<'a>,
 }
 
 /// One head looking at one sample of one target, with what the rules ask about it.

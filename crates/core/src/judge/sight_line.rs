@@ -180,6 +180,10 @@ fn looked_at(viewer: Viewer, target: &Target) -> Judged {
     let mut any_seen = false;
     judged.parts.reserve_exact(target.samples.len() + target.runs.len());
     for point in &target.samples {
+        if viewer.patience.is_over() {
+            // Nobody will see what comes of it.
+            return Judged::default();
+        }
         let (view, deciding) = look_at(viewer, target, *point);
         judged.parts.push(view);
         any_seen |= view != UNSEEN;
@@ -192,6 +196,9 @@ fn looked_at(viewer: Viewer, target: &Target) -> Judged {
     }
     if any_seen {
         for [from, to] in &target.runs {
+            if viewer.patience.is_over() {
+                return Judged::default();
+            }
             let ends = [judged.parts[*from], judged.parts[*to]];
             let (view, deciding) = look_along(viewer, target, [target.samples[*from], target.samples[*to]], ends);
             judged.parts.push(view);

@@ -8,6 +8,7 @@ mod lens_curve;
 mod pose;
 pub mod projection;
 pub mod sampling;
+mod simple;
 mod slope;
 mod view;
 
@@ -18,5 +19,6 @@ pub use interval::Interval;
 pub use lens_curve::LensCurve;
 pub use pose::Pose;
 pub use projection::Projection;
+pub use simple::is_simple;
 pub use slope::{ground_of_slant, horizontal_m};
 pub use view::{Look, Separation, View};

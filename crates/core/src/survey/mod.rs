@@ -11,7 +11,8 @@ mod take_shot;
 
 use crate::file::Fault;
 use crate::site::Site;
-use adjustment::{Adjustment, adjust};
+use crate::work::Patience;
+use adjustment::{Adjustment, adjust_within};
 pub use before_you_leave::{Step, Todo};
 use drawing::{ScaleFit, fit};
 pub use readings_csv::{ReadCsv, read_csv, read_csv_into, write_csv};
@@ -40,7 +41,12 @@ pub struct Survey {
 
 /// Surveys a site.
 pub fn survey(site: &Site) -> Survey {
-    let (adjustment, unsettled) = match adjust(site) {
+    survey_within(site, &Patience::ENDLESS)
+}
+
+/// The same while somebody waits; positions that take longer are said to be unsettled.
+pub fn survey_within(site: &Site, patience: &Patience) -> Survey {
+    let (adjustment, unsettled) = match adjust_within(site, patience) {
         Ok(adjustment) => (Some(adjustment), None),
         Err(fault) => (None, Some(fault)),
     };

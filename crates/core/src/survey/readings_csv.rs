@@ -38,11 +38,11 @@ pub fn write_csv(readings: &[Reading]) -> String {
     // Writing to memory cannot fail.
     let _ = out.write_record(COLUMNS);
     for r in readings {
-        let text = |value: &Option<String>| value.clone().unwrap_or_default();
+        let text = |value: &Option<String>| guarded(value.as_deref().unwrap_or_default());
         let _ = out.write_record([
-            r.id.clone(),
-            r.from.clone(),
-            r.to.clone(),
+            guarded(&r.id),
+            guarded(&r.from),
+            guarded(&r.to),
             r.slope_m.to_string(),
             number(r.inclination_deg),
             number(r.from_height_m),
@@ -56,6 +56,21 @@ pub fn write_csv(readings: &[Reading]) -> String {
         ]);
     }
     String::from_utf8(out.into_inner().unwrap_or_default()).unwrap_or_default()
+}
+
+/// A text that a spreadsheet would take for a formula, behind an apostrophe, which a spreadsheet takes for "this is text".
+fn guarded(text: &str) -> String {
+    if is_formula(text) || unguarded(text) != text { format!("'{text}") } else { text.to_owned() }
+}
+
+/// What [`guarded`] was given.
+fn unguarded(text: &str) -> &str {
+    text.strip_prefix('\'').filter(|rest| is_formula(rest) || rest.starts_with('\'')).unwrap_or(text)
+}
+
+/// Common practice, no source: what spreadsheets take for a formula begins so.
+fn is_formula(text: &str) -> bool {
+    text.trim_start().starts_with(['=', '+', '-', '@', '\t', '\r']) || text.starts_with(['\t', '\r'])
 }
 
 /// Reads readings. Columns go by their names in the first line, in any order; `from`, `to` and `slope_m` must be there. Good lines
@@ -81,7 +96,7 @@ pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
     if !read.faults.is_empty() {
         return read;
     }
-    let mut ids: HashSet<String> = taken.iter().map(|id| (*id).to_owned()).collect();
+    let mut ids = Ids { next: 1, taken: taken.iter().map(|id| (*id).to_owned()).collect() };
     for record in reader.records() {
         let (line, parsed) = match record {
             Ok(record) => {
@@ -141,6 +156,26 @@ fn delimiter(text: &str) -> u8 {
         .map_or(b',', |(s, _)| s)
 }
 
+/// The ids that are in use.
+struct Ids {
+    taken: HashSet<String>,
+    /// All before it are in use.
+    next: usize,
+}
+
+impl Ids {
+    /// The next free one. What is taken stays taken, so it need not be looked for from the beginning.
+    fn free(&mut self) -> String {
+        loop {
+            let id = format!("r{}", self.next);
+            if !self.taken.contains(&id) {
+                return id;
+            }
+            self.next += 1;
+        }
+    }
+}
+
 /// A line under its header.
 struct Line<'a> {
     header: &'a csv::StringRecord,
@@ -164,18 +199,18 @@ impl Line<'_> {
         }
     }
 
-    fn reading(&self, ids: &mut HashSet<String>) -> Result<Reading, String> {
-        let needed = |name: &str| self.field(name).map(str::to_owned).ok_or_else(|| format!("{name} is empty"));
-        let text = |name: &str| self.field(name).map(str::to_owned);
+    fn reading(&self, ids: &mut Ids) -> Result<Reading, String> {
+        let text = |name: &str| self.field(name).map(|text| unguarded(text).to_owned());
+        let needed = |name: &str| text(name).ok_or_else(|| format!("{name} is empty"));
         let used = match self.field("used").map(str::to_lowercase).as_deref() {
             None | Some("true" | "yes" | "1") => true,
             Some("false" | "no" | "0") => false,
             Some(other) => return Err(format!("used: \"{other}\" is neither true nor false")),
         };
         let id = match text("id") {
-            Some(id) if ids.contains(&id) => return Err(format!("there is a reading \"{id}\" already")),
+            Some(id) if ids.taken.contains(&id) => return Err(format!("there is a reading \"{id}\" already")),
             Some(id) => id,
-            None => (1..).map(|n| format!("r{n}")).find(|id| !ids.contains(id)).unwrap_or_default(),
+            None => ids.free(),
         };
         let reading = Reading {
             id: id.clone(),
@@ -193,7 +228,7 @@ impl Line<'_> {
             device: text("device"),
             note: text("note"),
         };
-        ids.insert(id);
+        ids.taken.insert(id);
         Ok(reading)
     }
 }
@@ -218,6 +253,32 @@ mod tests {
         assert!(read.faults.is_empty(), "{:?}", read.faults);
         let found: Vec<(&str, f64)> = read.readings.iter().map(|r| (r.id.as_str(), r.slope_m)).collect();
         assert_eq!(found, [("r2", 18.93), ("r3", 12.5)]);
+    }
+
+    /// CWE-1236 (OWASP, "CSV injection"): cells that begin with = + - @ are run by spreadsheets.
+    #[test]
+    fn no_cell_is_a_formula_and_nothing_is_changed_by_that() {
+        let texts = ["=1+1", "+1", "-1", "@SUM(A1)", " =1", "'=1", "''+", "'quoted'", "past the crane", "5 - 3"];
+        for note in texts {
+            let line = format!("id,from,to,slope_m,inclination_deg,note\n-7,t1,s1,3,-4.5,\"{}\"\n", guarded(note));
+            let read = read_csv(&line, &[]).readings;
+            assert_eq!((read[0].note.as_deref(), read[0].id.as_str()), (Some(note), "-7"), "{note}");
+            let written = write_csv(&read);
+            let cells: Vec<&str> = written.lines().nth(1).unwrap().split(',').collect();
+            assert!(!is_formula(cells[0]) && !is_formula(cells[12].trim_matches('"')), "{written}");
+            assert_eq!(cells[4], "-4.5", "a number stays one");
+            assert_eq!(read_csv(&written, &[]).readings, read);
+        }
+    }
+
+    #[test]
+    fn many_lines_without_an_id_take_no_more_than_their_share() {
+        let csv = format!("from,to,slope_m\n{}", "t1,s1,3\n".repeat(20_000));
+        let read = read_csv(&csv, &["r5"]);
+        assert_eq!(read.readings.len(), 20_000);
+        assert_eq!(read.readings[4].id, "r6");
+        let ids: HashSet<&str> = read.readings.iter().map(|r| r.id.as_str()).collect();
+        assert_eq!(ids.len(), 20_000);
     }
 
     #[test]

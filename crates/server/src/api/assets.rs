@@ -1,60 +1,122 @@
-//! The front end's built files as they were compressed when they were built, for browsers that take them so.
+//! The front end's built files, read once when the program starts: under their digest, and compressed for browsers that take it.
 
-use rocket::fs::NamedFile;
 use rocket::http::{ContentType, Header, Status};
 use rocket::request::{FromRequest, Outcome, Request};
-use rocket::{Responder, get};
+use rocket::response::{self, Responder, Response};
+use rocket::{State, get};
+use sha2::{Digest, Sha256};
+use std::collections::HashMap;
+use std::io::Cursor;
 use std::path::{Path, PathBuf};
 
-/// The folder with the built files.
-pub struct Assets(pub PathBuf);
+/// The built files by their path, without the leading slash.
+pub struct Assets(HashMap<String, File>);
 
-/// The compressed file beside the one that is asked for, if the browser takes it and it is there.
-pub struct Beside {
-    file: NamedFile,
+struct File {
     content: ContentType,
+    /// The SHA-256 of its bytes, quoted as an entity tag.
+    tag: String,
+    bytes: &'static [u8],
+    brotli: Option<&'static [u8]>,
+    /// Whether its name changes with its content.
+    hashed: bool,
+}
+
+impl Assets {
+    /// Reads a folder.
+    ///
+    /// # Errors
+    /// Names the file that cannot be read.
+    pub fn read(folder: &Path) -> Result<Assets, String> {
+        let mut paths = Vec::new();
+        walk(folder, &mut paths).map_err(|error| format!("{}: {error}", folder.display()))?;
+        let read = |path: &Path| -> Result<&'static [u8], String> {
+            let bytes = std::fs::read(path).map_err(|error| format!("{}: {error}", path.display()))?;
+            // They are served until the program ends.
+            Ok(Vec::leak(bytes))
+        };
+        let mut files = HashMap::new();
+        for path in paths.iter().filter(|path| path.extension().is_none_or(|ending| ending != "br")) {
+            let bytes = read(path)?;
+            let mut beside = path.as_os_str().to_owned();
+            beside.push(".br");
+            let beside = PathBuf::from(beside);
+            let brotli = if beside.is_file() { Some(read(&beside)?) } else { None };
+            let name = path.strip_prefix(folder).unwrap_or(path).to_string_lossy().replace('\\', "/");
+            let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
+            let content = match ending {
+                "webmanifest" => ContentType::new("application", "manifest+json"),
+                _ => ContentType::from_extension(ending).unwrap_or(ContentType::Binary),
+            };
+            let digest: String = Sha256::digest(bytes).iter().take(12).map(|byte| format!("{byte:02x}")).collect();
+            let hashed = name.starts_with("assets/");
+            files.insert(name, File { content, tag: format!("\"{digest}\""), bytes, brotli, hashed });
+        }
+        Ok(Assets(files))
+    }
+}
+
+fn walk(folder: &Path, found: &mut Vec<PathBuf>) -> std::io::Result<()> {
+    for entry in std::fs::read_dir(folder)? {
+        let path = entry?.path();
+        if path.is_dir() { walk(&path, found)? } else { found.push(path) }
+    }
+    Ok(())
+}
+
+/// What a browser has already, and whether it takes Brotli.
+pub struct Browser {
+    has: Vec<String>,
+    brotli: bool,
 }
 
 #[rocket::async_trait]
-impl<'r> FromRequest<'r> for Beside {
+impl<'r> FromRequest<'r> for Browser {
     type Error = ();
 
     async fn from_request(request: &'r Request<'_>) -> Outcome<Self, ()> {
-        // Without it the plain file is served by whoever comes next.
-        beside(request).await.map_or(Outcome::Forward(Status::NotFound), Outcome::Success)
+        let listed = |name: &'static str| request.headers().get(name).flat_map(|list| list.split(',')).map(str::trim);
+        let has = listed("If-None-Match").map(|tag| tag.trim_start_matches("W/").to_owned()).collect();
+        let brotli = listed("Accept-Encoding")
+            .any(|one| one.split(';').next().is_some_and(|name| name.trim() == "br") && !one.contains("q=0"));
+        Outcome::Success(Browser { has, brotli })
     }
 }
 
-async fn beside(request: &Request<'_>) -> Option<Beside> {
-    let mut encodings = request.headers().get("Accept-Encoding").flat_map(|list| list.split(','));
-    encodings.find(|one| one.split(';').next().is_some_and(|name| name.trim() == "br") && !one.contains("q=0"))?;
-    let name: &str = request.param(0)?.ok()?;
-    // One segment, decoded: what would lead out of the folder is no name.
-    if name.contains(['/', '\\']) || name.starts_with('.') {
-        return None;
-    }
-    let content = ContentType::from_extension(Path::new(name).extension()?.to_str()?)?;
-    let folder = request.rocket().state::<Assets>()?;
-    let file = NamedFile::open(folder.0.join(format!("{name}.br"))).await.ok()?;
-    Some(Beside { file, content })
+/// A built file as one browser wants it.
+pub struct Served<'r> {
+    file: &'r File,
+    browser: Browser,
 }
 
-/// A compressed file under the type of what it holds.
-#[derive(Responder)]
-pub struct Compressed {
-    file: NamedFile,
-    content: ContentType,
-    encoding: Header<'static>,
-    vary: Header<'static>,
+impl<'r> Responder<'r, 'r> for Served<'r> {
+    fn respond_to(self, _: &'r Request<'_>) -> response::Result<'r> {
+        let Served { file, browser } = self;
+        let mut answer = Response::build();
+        let keep = if file.hashed { "public, max-age=31536000, immutable" } else { "no-cache" };
+        answer.header(Header::new("ETag", file.tag.clone())).header(Header::new("Cache-Control", keep));
+        if file.brotli.is_some() {
+            answer.header(Header::new("Vary", "Accept-Encoding"));
+        }
+        if browser.has.iter().any(|tag| tag == &file.tag || tag == "*") {
+            return answer.status(Status::NotModified).ok();
+        }
+        answer.header(file.content.clone());
+        let bytes = match file.brotli.filter(|_| browser.brotli) {
+            Some(brotli) => {
+                answer.header(Header::new("Content-Encoding", "br"));
+                brotli
+            }
+            None => file.bytes,
+        };
+        answer.sized_body(bytes.len(), Cursor::new(bytes)).ok()
+    }
 }
 
-/// A built file, compressed.
-#[get("/<_name>", rank = 1)]
-pub fn compressed(_name: &str, beside: Beside) -> Compressed {
-    Compressed {
-        file: beside.file,
-        content: beside.content,
-        encoding: Header::new("Content-Encoding", "br"),
-        vary: Header::new("Vary", "Accept-Encoding"),
-    }
+/// A built file; the page itself at the root.
+#[get("/<path..>", rank = 20)]
+pub fn file<'r>(path: PathBuf, browser: Browser, assets: &'r State<Assets>) -> Option<Served<'r>> {
+    let name = path.to_str()?.replace('\\', "/");
+    let file = assets.0.get(if name.is_empty() { "index.html" } else { &name })?;
+    Some(Served { file, browser })
 }

@@ -1,16 +1,17 @@
 //! The computations: the same core as the command line's, the same JSON.
 
 use super::body;
+use super::desk::Place;
 use super::error::ApiError;
 use crate::relief::{asked_grid, whole_relief};
-use bright_angle_core::change::ways::{Ways, ways as core_ways};
+use bright_angle_core::change::ways::{Ways, ways_within};
 use bright_angle_core::equipment::catalogue as core_catalogue;
 use bright_angle_core::file::schema::site_schema;
 use bright_angle_core::file::{Model, Question, SiteFile};
 use bright_angle_core::judge::{Evaluation, Session};
 use bright_angle_core::show::section::{Section, section as core_section};
 use bright_angle_core::words::units::Units;
-use bright_angle_core::{Fault, Site};
+use bright_angle_core::{Fault, Site, evaluate_within};
 use rocket::data::Data;
 use rocket::serde::json::Json;
 use rocket::{get, post};
@@ -24,9 +25,9 @@ type Answer<T> = Result<Json<T>, ApiError>;
 #[utoipa::path(post, path = "/api/evaluate", operation_id = "evaluate", request_body = SiteFile, params(),
     responses((status = 200, body = Evaluation), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/evaluate", data = "<data>")]
-pub async fn evaluate(data: Data<'_>) -> Answer<Evaluation> {
-    let text = body::text(data).await?;
-    body::compute(move || Ok(Json(bright_angle_core::evaluate(&Site::parse(&text)?)))).await
+pub async fn evaluate(place: Place<'_>, data: Data<'_>) -> Answer<Evaluation> {
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    place.compute(move |patience| Ok(Json(evaluate_within(&Site::parse(&text.content)?, patience)?))).await
 }
 
 /// A site and one of its sight lines.
@@ -61,29 +62,33 @@ struct WaysEnvelope<'a> {
 #[utoipa::path(post, path = "/api/ways", operation_id = "ways", request_body = WaysRequest, params(),
     responses((status = 200, body = Ways), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/ways", data = "<data>")]
-pub async fn ways(data: Data<'_>) -> Answer<Ways> {
-    let text = body::text(data).await?;
-    body::compute(move || {
-        let asked: WaysEnvelope = body::envelope(&text)?;
-        let site = body::site(asked.site)?;
-        let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
-        Ok(Json(core_ways(&Session::on(site), &line, asked.units)?))
-    })
-    .await
+pub async fn ways(place: Place<'_>, data: Data<'_>) -> Answer<Ways> {
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    place
+        .compute(move |patience| {
+            let asked: WaysEnvelope = body::envelope(&text.content)?;
+            let site = body::site(asked.site)?;
+            let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
+            let session = Session::within(site, patience)?;
+            Ok(Json(ways_within(&session, &line, asked.units, patience)?))
+        })
+        .await
 }
 
 /// The upright cut along a sight line.
 #[utoipa::path(post, path = "/api/section", operation_id = "section", request_body = WaysRequest, params(),
     responses((status = 200, body = Section), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/section", data = "<data>")]
-pub async fn section(data: Data<'_>) -> Answer<Section> {
-    let text = body::text(data).await?;
-    body::compute(move || {
-        let asked: WaysEnvelope = body::envelope(&text)?;
-        let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
-        Ok(Json(core_section(&Session::on(body::site(asked.site)?), &line)?))
-    })
-    .await
+pub async fn section(place: Place<'_>, data: Data<'_>) -> Answer<Section> {
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    place
+        .compute(move |patience| {
+            let asked: WaysEnvelope = body::envelope(&text.content)?;
+            let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
+            let session = Session::within(body::site(asked.site)?, patience)?;
+            Ok(Json(core_section(&session, &line)?))
+        })
+        .await
 }
 
 /// A site and the cells that its relief is wanted for.
@@ -113,14 +118,16 @@ struct ReliefEnvelope<'a> {
 #[utoipa::path(post, path = "/api/relief", operation_id = "relief", request_body = ReliefRequest, params(),
     responses((status = 200, body = String, content_type = "text/plain"), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/relief", data = "<data>")]
-pub async fn relief(data: Data<'_>) -> Result<String, ApiError> {
-    let text = body::text(data).await?;
-    body::compute(move || {
-        let asked: ReliefEnvelope = body::envelope(&text)?;
-        let cells = asked_grid(asked.bounds, asked.cell_m, asked.at_height_m)?;
-        Ok(whole_relief(&body::site(asked.site)?, cells, asked.at_height_m).to_ascii_grid())
-    })
-    .await
+pub async fn relief(place: Place<'_>, data: Data<'_>) -> Result<String, ApiError> {
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    place
+        .compute(move |patience| {
+            let asked: ReliefEnvelope = body::envelope(&text.content)?;
+            let cells = asked_grid(asked.bounds, asked.cell_m, asked.at_height_m)?;
+            let relief = whole_relief(&body::site(asked.site)?, cells, asked.at_height_m, patience)?;
+            Ok(relief.to_ascii_grid())
+        })
+        .await
 }
 
 /// The camera models that ship with the program.

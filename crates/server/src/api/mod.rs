@@ -3,7 +3,9 @@
 mod assets;
 mod body;
 mod compute;
+mod desk;
 mod error;
+mod guard;
 mod headers;
 mod openapi;
 mod pictures;
@@ -12,11 +14,21 @@ mod survey;
 
 pub use openapi::document;
 
+pub use desk::LONGEST;
+
+use crate::front::{self, Clients};
 use crate::store::{Store, load_demo};
-use rocket::fs::{FileServer, Options};
+use desk::Desk;
+use rocket::fairing::AdHoc;
+use rocket::tokio::net::{TcpListener, TcpSocket};
+use rocket::tokio::{self, sync::oneshot};
 use rocket::{Build, Rocket, routes};
-use std::net::{IpAddr, SocketAddr};
+use std::net::{IpAddr, Ipv4Addr, SocketAddr};
 use std::path::PathBuf;
+use std::sync::{Mutex, PoisonError};
+use std::time::Duration;
+use time::OffsetDateTime;
+use tokio_util::sync::CancellationToken;
 
 /// What the server is told when it starts.
 pub struct Settings {
@@ -32,47 +44,114 @@ pub struct Settings {
     pub demo: Option<PathBuf>,
     /// Where the connected rangefinder listens.
     pub rangefinder: SocketAddr,
+    /// How long one computation may take.
+    pub longest: Duration,
 }
 
-/// Opens the database, loads the demo if there is nothing, and serves until told to stop.
+/// How often old autosaves are thinned out and pictures collected.
+const TIDYING: Duration = Duration::from_secs(3600);
+/// What a request's ways through the program cost at most, in requests that wait: the kernel's list of connections.
+const BACKLOG: u32 = 1024;
+
+/// Opens the database, loads the demo if there never was anything, and serves until told to stop.
 ///
 /// # Errors
 /// In words for a person: the database is away, the port is taken, a folder is missing.
 pub async fn serve(settings: Settings) -> Result<(), String> {
+    if !settings.address.is_loopback() {
+        return Err(format!(
+            "{}: there are no accounts yet, so the application is served on this machine alone (127.0.0.1)",
+            settings.address
+        ));
+    }
     if !settings.web.join("index.html").is_file() {
         return Err(format!("{}: there is no built front end here (index.html)", settings.web.display()));
     }
+    let at = SocketAddr::new(settings.address, settings.port);
+    let listener = listen(at).map_err(|error| format!("{at}: {error}"))?;
+    let at = listener.local_addr().map_err(|error| error.to_string())?;
+    let most = front::connections();
     let store = Store::open(&settings.database_url).await.map_err(|error| error.to_string())?;
     if let Some(folder) = &settings.demo {
         load_demo(&store, folder).await.map_err(|error| error.to_string())?;
     }
-    let server = build(&settings, store.clone());
+    let (clients, stop) = (Clients::default(), CancellationToken::new());
+    let (behind, ready) = oneshot::channel();
+    let behind = Mutex::new(Some(behind));
+    let server = build(&settings, at, store.clone(), clients.clone())?
+        .attach(AdHoc::on_liftoff("behind", move |rocket| {
+            let told = behind.lock().unwrap_or_else(PoisonError::into_inner).take();
+            let at = SocketAddr::new(rocket.config().address, rocket.config().port);
+            Box::pin(async move {
+                if let Some(told) = told {
+                    let _ = told.send(at);
+                }
+            })
+        }))
+        .attach(AdHoc::on_shutdown("front", {
+            let stop = stop.clone();
+            move |_| Box::pin(async move { stop.cancel() })
+        }));
+    let door = tokio::spawn(async move {
+        if let Ok(behind) = ready.await {
+            front::serve(listener, behind, clients, most, stop).await;
+        }
+    });
+    let tidying = tokio::spawn(tidy(store.clone()));
     let outcome = server.launch().await.map(drop).map_err(|error| error.to_string());
+    tidying.abort();
+    let _ = door.await;
     store.close().await;
     outcome
 }
 
-/// The server, not yet listening.
-pub fn build(settings: &Settings, store: Store) -> Rocket<Build> {
+/// Listens on an address; one that a server before this one has just left can be taken at once.
+fn listen(at: SocketAddr) -> std::io::Result<TcpListener> {
+    let socket = if at.is_ipv4() { TcpSocket::new_v4() } else { TcpSocket::new_v6() }?;
+    socket.set_reuseaddr(true)?;
+    socket.bind(at)?;
+    socket.listen(BACKLOG)
+}
+
+/// Tidies up now and every so often.
+async fn tidy(store: Store) {
+    let mut times = tokio::time::interval(TIDYING);
+    loop {
+        times.tick().await;
+        if let Err(error) = store.tidy(OffsetDateTime::now_utc()).await {
+            eprintln!("tidying up: {error}");
+        }
+    }
+}
+
+/// The server, not yet listening, for what is addressed to `at`.
+///
+/// # Errors
+/// Names the file of the front end that cannot be read.
+pub fn build(settings: &Settings, at: SocketAddr, store: Store, clients: Clients) -> Result<Rocket<Build>, String> {
     let config = rocket::Config {
-        port: settings.port,
-        address: settings.address,
-        log_level: rocket::config::LogLevel::Critical,
+        // The port that everybody knows is the front's; this one the kernel chooses.
+        port: 0,
+        address: IpAddr::V4(Ipv4Addr::LOCALHOST),
+        log_level: rocket::config::LogLevel::Off,
         cli_colors: false,
         ident: rocket::config::Ident::none(),
         shutdown: rocket::config::Shutdown { ctrlc: true, grace: 2, mercy: 2, ..Default::default() },
         ..rocket::Config::release_default()
     };
-    rocket::custom(config)
+    Ok(rocket::custom(config)
         .manage(store)
+        .manage(clients)
+        .manage(Desk::with_longest(settings.longest))
         .manage(survey::RangefinderAt(settings.rangefinder))
+        .manage(assets::Assets::read(&settings.web)?)
+        .attach(guard::Guard::of(at))
         .attach(headers::Security)
         .mount("/api", compute_routes())
         .mount("/api", site_routes())
-        .manage(assets::Assets(settings.web.join("assets")))
-        .mount("/assets", routes![assets::compressed])
-        .mount("/", FileServer::new(&settings.web, Options::Index | Options::NormalizeDirs).rank(20))
-        .register("/", error::catchers())
+        .mount("/api", routes![guard::refused])
+        .mount("/", routes![assets::file])
+        .register("/", error::catchers()))
 }
 
 /// The routes that compute and keep nothing.
@@ -103,8 +182,10 @@ pub fn site_routes() -> Vec<rocket::Route> {
         sites::create,
         sites::newest,
         sites::save,
+        sites::delete,
         sites::revisions,
         sites::revision,
+        sites::name_revision,
         pictures::keep,
         pictures::picture
     ]

@@ -28,8 +28,10 @@ use utoipa::OpenApi;
         sites::create,
         sites::newest,
         sites::save,
+        sites::delete,
         sites::revisions,
         sites::revision,
+        sites::name_revision,
         pictures::keep,
         pictures::picture
     ),

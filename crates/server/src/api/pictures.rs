@@ -1,37 +1,31 @@
 //! Photos and drawings in and out.
 
+use super::desk::Place;
 use super::error::ApiError;
-use crate::picture::{LARGEST_MIB, Picture, PictureHead};
+use crate::picture::{LARGEST_MIB, Picture, PictureHead, unpacked_mib};
 use crate::store::Store;
 use bright_angle_core::Fault;
-use rocket::data::{Data, ToByteUnit};
-use rocket::http::{ContentType, Header, Status};
+use rocket::data::Data;
+use rocket::http::{ContentType, Header};
 use rocket::response::Responder;
 use rocket::response::status::Created;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
-use std::time::Duration;
-
-/// How long a picture may take to arrive: the connection may be a phone's at the edge of a yard.
-const PATIENCE: Duration = Duration::from_secs(60);
 
 /// Keep a picture: PNG or JPEG, at most 6 MiB and 40 million pixels.
 #[utoipa::path(post, path = "/api/pictures", operation_id = "keepPicture", params(),
-    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = 201, body = PictureHead), (status = 413, body = Vec<Fault>), (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+    request_body(content((Vec<u8> = "image/png"), (Vec<u8> = "image/jpeg"))),
+    responses((status = 201, body = PictureHead), (status = 408, body = Vec<Fault>), (status = 415, body = Vec<Fault>), (status = 507, body = Vec<Fault>), (status = 413, body = Vec<Fault>), (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[post("/pictures", data = "<data>")]
-pub async fn keep(store: &State<Store>, data: Data<'_>) -> Result<Created<Json<PictureHead>>, ApiError> {
-    let reading = rocket::tokio::time::timeout(PATIENCE, data.open(LARGEST_MIB.mebibytes()).into_bytes()).await;
-    let bytes = reading
-        .map_err(|_| ApiError::plain(Status::RequestTimeout, "the picture took too long to arrive"))?
-        .map_err(|error| ApiError::plain(Status::BadRequest, &format!("the picture cannot be read: {error}")))?;
-    if !bytes.is_complete() {
-        return Err(ApiError::plain(Status::PayloadTooLarge, &format!("the picture is larger than {LARGEST_MIB} MiB")));
-    }
-    let picture = super::body::compute(move || {
-        Picture::take(bytes.into_inner()).map_err(|message| Fault::new("picture", message).into())
-    })
-    .await?;
+pub async fn keep(
+    desk: Place<'_>,
+    store: &State<Store>,
+    data: Data<'_>,
+) -> Result<Created<Json<PictureHead>>, ApiError> {
+    let bytes = desk.bytes(data, LARGEST_MIB).await?;
+    let refused = |message: String| ApiError::from(Fault::new("picture", message));
+    let mib = unpacked_mib(&bytes.content).map_err(refused)?;
+    let picture = desk.unpack(mib, move || Picture::take(&bytes.content).map_err(refused)).await?;
     store.keep_picture(&picture).await?;
     Ok(Created::new(format!("/api/pictures/{}", picture.name)).body(Json(picture.head())))
 }

@@ -1,45 +1,75 @@
 //! Sites as they are kept: a list, revisions, and saving that overwrites nobody.
 
 use super::body;
+use super::desk::Place;
 use super::error::{ApiError, Conflict};
-use crate::store::{Draft, Revision, RevisionHead, SiteHead, Store, StoreError};
+use crate::store::{Draft, Revision, RevisionHead, SitePage, Store, StoreError, Wanted};
 use bright_angle_core::Fault;
 use bright_angle_core::file::SiteFile;
 use rocket::data::Data;
 use rocket::http::Status;
 use rocket::response::status::Created;
 use rocket::serde::json::Json;
-use rocket::{State, get, post, put};
+use rocket::{State, delete, get, post, put};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use utoipa::ToSchema;
 use uuid::Uuid;
+
+/// How many sites, or revisions, a page of a list holds if nobody says otherwise, and at most.
+const A_PAGE: u16 = 100;
+const LARGEST_PAGE: u16 = 500;
 
 /// How the server is.
 #[derive(Serialize, ToSchema)]
 pub struct Health {
     /// Whether the database answers.
     pub database: bool,
+    /// What is wrong, in words; null if all is well.
+    #[schema(required)]
+    pub wrong: Option<String>,
     /// The program's version.
     pub version: &'static str,
 }
 
-/// Whether the server and its database answer.
+/// Whether the server and its database answer, and what is wrong.
 #[utoipa::path(get, path = "/api/health", operation_id = "health", params(),
     responses((status = 200, body = Health), (status = 503, body = Health)))]
 #[get("/health")]
 pub async fn health(store: &State<Store>) -> (Status, Json<Health>) {
-    let database = store.answers().await;
-    let status = if database { Status::Ok } else { Status::ServiceUnavailable };
-    (status, Json(Health { database, version: env!("CARGO_PKG_VERSION") }))
+    let wrong = store.check().await;
+    let database = !matches!(wrong, Some(StoreError::Away));
+    let status = if wrong.is_none() { Status::Ok } else { Status::ServiceUnavailable };
+    let wrong = wrong.map(|error| error.to_string());
+    (status, Json(Health { database, wrong, version: env!("CARGO_PKG_VERSION") }))
 }
 
-/// All sites, the one saved last first.
-#[utoipa::path(get, path = "/api/sites", operation_id = "sites", params(),
-    responses((status = 200, body = Vec<SiteHead>), (status = 503, body = Vec<Fault>)))]
-#[get("/sites")]
-pub async fn list(store: &State<Store>) -> Result<Json<Vec<SiteHead>>, ApiError> {
-    Ok(Json(store.sites().await?))
+/// The sites, the one saved last first; a page at a time.
+#[utoipa::path(get, path = "/api/sites", operation_id = "sites",
+    params(("after" = Option<Uuid>, Query, description = "The site to go on after"),
+        ("named" = Option<String>, Query, description = "What their names hold"),
+        ("most" = Option<u16>, Query, minimum = 1, maximum = 500, description = "How many at most")),
+    responses((status = 200, body = SitePage), (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+#[get("/sites?<after>&<named>&<most>")]
+pub async fn list(
+    store: &State<Store>,
+    after: Option<&str>,
+    named: Option<&str>,
+    most: Option<&str>,
+) -> Result<Json<SitePage>, ApiError> {
+    let after =
+        after.map(|id| Uuid::parse_str(id).map_err(|_| Fault::new("after", "is not a site's id"))).transpose()?;
+    if named.is_some_and(|name| name.chars().count() > 200 || name.chars().any(char::is_control)) {
+        return Err(Fault::new("named", "takes up to 200 characters in one line").into());
+    }
+    Ok(Json(store.sites(Wanted { after, named, most: page(most)? }).await?))
+}
+
+/// How many a page holds.
+fn page(most: Option<&str>) -> Result<i64, Fault> {
+    let wrong = || Fault::new("most", format!("is no number from 1 to {LARGEST_PAGE}"));
+    let most: u16 = most.map_or(Ok(A_PAGE), str::parse).map_err(|_| wrong())?;
+    if (1..=LARGEST_PAGE).contains(&most) { Ok(most.into()) } else { Err(wrong()) }
 }
 
 /// A new site.
@@ -48,7 +78,11 @@ pub struct CreateRequest {
     /// The site file.
     pub site: SiteFile,
     /// What it is, in a few words.
+    #[schema(min_length = 1, max_length = 200)]
     pub says: String,
+    /// The id that its maker gave it; a new one where left out. Asked again with the same, nothing is made twice.
+    #[schema(required = false)]
+    pub id: Option<Uuid>,
 }
 
 #[derive(Deserialize)]
@@ -57,18 +91,29 @@ struct CreateEnvelope<'a> {
     #[serde(borrow)]
     site: &'a RawValue,
     says: String,
+    #[serde(default)]
+    id: Option<Uuid>,
 }
 
 /// Keep a new site.
 #[utoipa::path(post, path = "/api/sites", operation_id = "createSite", request_body = CreateRequest, params(),
-    responses((status = 201, body = Revision), (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+    responses((status = 201, body = Revision), (status = 409, body = Vec<Fault>), (status = 410, body = Vec<Fault>),
+        (status = 413, body = Vec<Fault>), (status = 415, body = Vec<Fault>), (status = 422, body = Vec<Fault>),
+        (status = 503, body = Vec<Fault>), (status = 507, body = Vec<Fault>)))]
 #[post("/sites", data = "<data>")]
-pub async fn create(store: &State<Store>, data: Data<'_>) -> Result<Created<Json<Revision>>, ApiError> {
-    let text = body::text(data).await?;
-    let asked: CreateEnvelope = body::envelope(&text)?;
-    let says = word(&asked.says)?;
-    let site = body::site(asked.site)?;
-    let revision = store.create(&Draft { site: &site, says }).await?;
+pub async fn create(
+    desk: Place<'_>,
+    store: &State<Store>,
+    data: Data<'_>,
+) -> Result<Created<Json<Revision>>, ApiError> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    let (id, says, site) = desk
+        .check(move || {
+            let asked: CreateEnvelope = body::envelope(&text.content)?;
+            Ok((asked.id, word(&asked.says)?.to_owned(), body::site(asked.site)?))
+        })
+        .await?;
+    let revision = store.create(id, &Draft { site: &site, says: &says }).await?;
     Ok(Created::new(format!("/api/sites/{}", revision.site_id)).body(Json(revision)))
 }
 
@@ -76,8 +121,10 @@ pub async fn create(store: &State<Store>, data: Data<'_>) -> Result<Created<Json
 #[derive(Serialize, ToSchema)]
 pub struct SaveRequest {
     /// The revision that it was made from.
+    #[schema(minimum = 0)]
     pub based_on: i32,
     /// What changed, in a few words.
+    #[schema(min_length = 1, max_length = 200)]
     pub says: String,
     /// The whole site file.
     pub site: SiteFile,
@@ -96,22 +143,26 @@ struct SaveEnvelope<'a> {
 #[utoipa::path(put, path = "/api/sites/{id}", operation_id = "saveSite", request_body = SaveRequest,
     params(("id" = Uuid, Path, description = "The site")),
     responses((status = 200, body = Revision), (status = 404, body = Vec<Fault>), (status = 409, body = Conflict),
-        (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+        (status = 410, body = Vec<Fault>), (status = 413, body = Vec<Fault>), (status = 415, body = Vec<Fault>),
+        (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>), (status = 507, body = Vec<Fault>)))]
 #[put("/sites/<id>", data = "<data>")]
-pub async fn save(store: &State<Store>, id: &str, data: Data<'_>) -> Result<Json<Revision>, ApiError> {
+pub async fn save(desk: Place<'_>, store: &State<Store>, id: &str, data: Data<'_>) -> Result<Json<Revision>, ApiError> {
     let id = uuid(id)?;
-    let text = body::text(data).await?;
-    let asked: SaveEnvelope = body::envelope(&text)?;
-    let says = word(&asked.says)?;
-    let site = body::site(asked.site)?;
-    match store.save(id, asked.based_on, &Draft { site: &site, says }).await {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    let (based_on, says, site) = desk
+        .check(move || {
+            let asked: SaveEnvelope = body::envelope(&text.content)?;
+            Ok((asked.based_on, word(&asked.says)?.to_owned(), body::site(asked.site)?))
+        })
+        .await?;
+    match store.save(id, based_on, &Draft { site: &site, says: &says }).await {
         Ok(revision) => Ok(Json(revision)),
         Err(StoreError::Stale(theirs)) => Err(ApiError::Stale(Box::new(Conflict {
             message: format!(
                 "revision {} was saved after revision {}, which this one is based on",
-                theirs.number, asked.based_on
+                theirs.number, based_on
             ),
-            based_on: asked.based_on,
+            based_on,
             yours: site.file().clone(),
             theirs: *theirs,
         }))),
@@ -119,21 +170,56 @@ pub async fn save(store: &State<Store>, id: &str, data: Data<'_>) -> Result<Json
     }
 }
 
+/// What has to be typed to delete a site.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DeleteRequest {
+    /// The site's name.
+    pub name: String,
+}
+
+/// Delete a site for good: its revisions, and the pictures that only it names.
+#[utoipa::path(delete, path = "/api/sites/{id}", operation_id = "deleteSite", request_body = DeleteRequest,
+    params(("id" = Uuid, Path, description = "The site")),
+    responses((status = 204), (status = 404, body = Vec<Fault>), (status = 410, body = Vec<Fault>),
+        (status = 413, body = Vec<Fault>), (status = 415, body = Vec<Fault>), (status = 422, body = Vec<Fault>),
+        (status = 503, body = Vec<Fault>)))]
+#[delete("/sites/<id>", data = "<data>")]
+pub async fn delete(desk: Place<'_>, store: &State<Store>, id: &str, data: Data<'_>) -> Result<Status, ApiError> {
+    let id = uuid(id)?;
+    let text = desk.text(data, 1).await?;
+    let asked: DeleteRequest = body::envelope(&text.content)?;
+    store.delete(id, &asked.name).await?;
+    Ok(Status::NoContent)
+}
+
 /// The newest revision of a site.
 #[utoipa::path(get, path = "/api/sites/{id}", operation_id = "site", params(("id" = Uuid, Path, description = "The site")),
-    responses((status = 200, body = Revision), (status = 404, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+    responses((status = 200, body = Revision), (status = 404, body = Vec<Fault>), (status = 410, body = Vec<Fault>),
+        (status = 503, body = Vec<Fault>)))]
 #[get("/sites/<id>")]
 pub async fn newest(store: &State<Store>, id: &str) -> Result<Json<Revision>, ApiError> {
     Ok(Json(store.newest(uuid(id)?).await?))
 }
 
-/// All revisions of a site without their files, the newest first.
+/// Revisions of a site without their files, the newest first; a page at a time.
 #[utoipa::path(get, path = "/api/sites/{id}/revisions", operation_id = "revisions",
-    params(("id" = Uuid, Path, description = "The site")),
-    responses((status = 200, body = Vec<RevisionHead>), (status = 404, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
-#[get("/sites/<id>/revisions")]
-pub async fn revisions(store: &State<Store>, id: &str) -> Result<Json<Vec<RevisionHead>>, ApiError> {
-    Ok(Json(store.revisions(uuid(id)?).await?))
+    params(("id" = Uuid, Path, description = "The site"),
+        ("under" = Option<i32>, Query, minimum = 1, description = "Only those under this number"),
+        ("most" = Option<u16>, Query, minimum = 1, maximum = 500, description = "How many at most")),
+    responses((status = 200, body = Vec<RevisionHead>), (status = 404, body = Vec<Fault>), (status = 410, body = Vec<Fault>),
+        (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+#[get("/sites/<id>/revisions?<under>&<most>")]
+pub async fn revisions(
+    store: &State<Store>,
+    id: &str,
+    under: Option<&str>,
+    most: Option<&str>,
+) -> Result<Json<Vec<RevisionHead>>, ApiError> {
+    let id = uuid(id)?;
+    let wrong = |_| Fault::new("under", "is no revision's number");
+    let under: Option<i32> = under.map(str::parse).transpose().map_err(wrong)?;
+    Ok(Json(store.revisions(id, under, page(most)?).await?))
 }
 
 /// One revision of a site.
@@ -143,6 +229,40 @@ pub async fn revisions(store: &State<Store>, id: &str) -> Result<Json<Vec<Revisi
 #[get("/sites/<id>/revisions/<number>")]
 pub async fn revision(store: &State<Store>, id: &str, number: i32) -> Result<Json<Revision>, ApiError> {
     Ok(Json(store.revision(uuid(id)?, number).await?))
+}
+
+/// A name for a revision.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NameRequest {
+    /// The name; null takes it away.
+    #[schema(required, min_length = 1, max_length = 200)]
+    pub name: Option<String>,
+    /// Whether it was agreed on with the client.
+    #[serde(default)]
+    #[schema(required = false)]
+    pub agreed: bool,
+}
+
+/// Name a revision, so that it is never thinned out.
+#[utoipa::path(put, path = "/api/sites/{id}/revisions/{number}/name", operation_id = "nameRevision", request_body = NameRequest,
+    params(("id" = Uuid, Path, description = "The site"), ("number" = i32, Path, description = "The revision")),
+    responses((status = 204), (status = 404, body = Vec<Fault>), (status = 413, body = Vec<Fault>), (status = 415, body = Vec<Fault>),
+        (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
+#[put("/sites/<id>/revisions/<number>/name", data = "<data>")]
+pub async fn name_revision(
+    desk: Place<'_>,
+    store: &State<Store>,
+    id: &str,
+    number: i32,
+    data: Data<'_>,
+) -> Result<Status, ApiError> {
+    let id = uuid(id)?;
+    let text = desk.text(data, 1).await?;
+    let asked: NameRequest = body::envelope(&text.content)?;
+    let name = asked.name.as_deref().map(|name| word(name).map_err(|fault| Fault::new("name", fault.message)));
+    store.name_revision(id, number, name.transpose()?, asked.agreed).await?;
+    Ok(Status::NoContent)
 }
 
 /// An id out of a path.

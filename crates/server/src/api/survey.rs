@@ -1,6 +1,7 @@
 //! The survey: what is left to do, the adjustment, the first answer, readings as CSV, and shots.
 
 use super::body;
+use super::desk::Place as Hand;
 use super::error::ApiError;
 use crate::device::{Connected, DeviceError, Place, Rangefinder, Shot, Typed};
 use bright_angle_core::answer::COMMON_SENSOR;
@@ -9,10 +10,10 @@ use bright_angle_core::file::Rules;
 use bright_angle_core::file::SiteFile;
 use bright_angle_core::file::Task;
 use bright_angle_core::math::horizontal_m;
-use bright_angle_core::survey::adjustment::{Adjustment, adjust as core_adjust};
+use bright_angle_core::survey::adjustment::{Adjustment, adjust_within};
 use bright_angle_core::survey::drawing::{WorldFile, parse_world_file};
 use bright_angle_core::survey::first_answer::{Asked, FirstAnswer, first_answer as core_first_answer};
-use bright_angle_core::survey::{ReadCsv, Shots, Survey, read_csv_into, shots, survey as core_survey, write_csv};
+use bright_angle_core::survey::{ReadCsv, Shots, Survey, read_csv_into, shots, survey_within, write_csv};
 use bright_angle_core::{Fault, Site};
 use rocket::data::Data;
 use rocket::http::{ContentType, Status};
@@ -32,18 +33,18 @@ pub struct RangefinderAt(pub SocketAddr);
 #[utoipa::path(post, path = "/api/survey", operation_id = "survey", request_body = SiteFile, params(),
     responses((status = 200, body = Survey), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/survey", data = "<data>")]
-pub async fn survey(data: Data<'_>) -> Answer<Survey> {
-    let text = body::text(data).await?;
-    body::compute(move || Ok(Json(core_survey(&Site::parse(&text)?)))).await
+pub async fn survey(desk: Hand<'_>, data: Data<'_>) -> Answer<Survey> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    desk.compute(move |patience| Ok(Json(survey_within(&Site::parse(&text.content)?, patience)))).await
 }
 
 /// Adjust drawn positions to the readings.
 #[utoipa::path(post, path = "/api/adjust", operation_id = "adjust", request_body = SiteFile, params(),
     responses((status = 200, body = Adjustment), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/adjust", data = "<data>")]
-pub async fn adjust(data: Data<'_>) -> Answer<Adjustment> {
-    let text = body::text(data).await?;
-    body::compute(move || Ok(Json(core_adjust(&Site::parse(&text)?)?))).await
+pub async fn adjust(desk: Hand<'_>, data: Data<'_>) -> Answer<Adjustment> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    desk.compute(move |patience| Ok(Json(adjust_within(&Site::parse(&text.content)?, patience)?))).await
 }
 
 /// A question on the spot.
@@ -68,9 +69,9 @@ pub struct FirstAnswerRequest {
 #[utoipa::path(post, path = "/api/first-answer", operation_id = "firstAnswer", request_body = FirstAnswerRequest, params(),
     responses((status = 200, body = FirstAnswer), (status = 422, body = Vec<Fault>)))]
 #[post("/first-answer", data = "<data>")]
-pub async fn first_answer(data: Data<'_>) -> Answer<FirstAnswer> {
-    let text = body::text(data).await?;
-    let asked: FirstAnswerRequest = body::envelope(&text)?;
+pub async fn first_answer(desk: Hand<'_>, data: Data<'_>) -> Answer<FirstAnswer> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    let asked: FirstAnswerRequest = body::envelope(&text.content)?;
     let line = Asked {
         slant_m: asked.slant_m,
         spot_height_m: asked.spot_height_m,
@@ -84,9 +85,10 @@ pub async fn first_answer(data: Data<'_>) -> Answer<FirstAnswer> {
 #[utoipa::path(post, path = "/api/readings/write", operation_id = "writeReadings", request_body = SiteFile, params(),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 422, body = Vec<Fault>)))]
 #[post("/readings/write", data = "<data>")]
-pub async fn write_readings(data: Data<'_>) -> Result<(ContentType, String), ApiError> {
-    let site = Site::parse(&body::text(data).await?)?;
-    Ok((ContentType::CSV, write_csv(&site.file().readings)))
+pub async fn write_readings(desk: Hand<'_>, data: Data<'_>) -> Result<(ContentType, String), ApiError> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    let csv = desk.check(move || Ok(write_csv(&Site::parse(&text.content)?.file().readings))).await?;
+    Ok((ContentType::CSV, csv))
 }
 
 /// A CSV file and the site that it goes into.
@@ -110,10 +112,10 @@ struct ReadReadingsEnvelope<'a> {
 #[utoipa::path(post, path = "/api/readings/read", operation_id = "readReadings", request_body = ReadReadingsRequest, params(),
     responses((status = 200, body = ReadCsv), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/readings/read", data = "<data>")]
-pub async fn read_readings(data: Data<'_>) -> Answer<ReadCsv> {
-    let text = body::text(data).await?;
-    body::compute(move || {
-        let asked: ReadReadingsEnvelope = body::envelope(&text)?;
+pub async fn read_readings(desk: Hand<'_>, data: Data<'_>) -> Answer<ReadCsv> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    desk.check(move || {
+        let asked: ReadReadingsEnvelope = body::envelope(&text.content)?;
         Ok(Json(read_csv_into(&body::site(asked.site)?, &asked.csv)))
     })
     .await
@@ -123,8 +125,8 @@ pub async fn read_readings(data: Data<'_>) -> Answer<ReadCsv> {
 #[utoipa::path(post, path = "/api/world-file", operation_id = "worldFile", request_body(content = String, content_type = "text/plain"), params(),
     responses((status = 200, body = WorldFile), (status = 422, body = Vec<Fault>)))]
 #[post("/world-file", data = "<data>")]
-pub async fn world_file(data: Data<'_>) -> Answer<WorldFile> {
-    Ok(Json(parse_world_file(&body::text(data).await?)?))
+pub async fn world_file(desk: Hand<'_>, data: Data<'_>) -> Answer<WorldFile> {
+    Ok(Json(parse_world_file(&desk.text(data, 1).await?.content)?))
 }
 
 /// Where to measure from and to, as drawn; with figures that were typed in place of a shot.
@@ -165,9 +167,9 @@ pub struct Measured {
 #[utoipa::path(post, path = "/api/measure", operation_id = "measure", request_body = MeasureRequest, params(),
     responses((status = 200, body = Measured), (status = 422, body = Vec<Fault>), (status = 424, body = Vec<Fault>)))]
 #[post("/measure", data = "<data>")]
-pub async fn measure(at: &State<RangefinderAt>, data: Data<'_>) -> Answer<Measured> {
-    let text = body::text(data).await?;
-    let asked: MeasureRequest = body::envelope(&text)?;
+pub async fn measure(desk: Hand<'_>, at: &State<RangefinderAt>, data: Data<'_>) -> Answer<Measured> {
+    let text = desk.text(data, body::LARGEST_MIB).await?;
+    let asked: MeasureRequest = body::envelope(&text.content)?;
     for (path, place) in [("from", asked.from), ("to", asked.to)] {
         if place.iter().any(|axis| !(-200_000.0..=200_000.0).contains(axis)) {
             return Err(Fault::new(path, "is no place on a site").into());

@@ -8,7 +8,8 @@ use bright_angle_core::judge::Session;
 use bright_angle_core::show::section;
 use bright_angle_core::survey::{self, adjustment};
 use bright_angle_core::words::units::Units;
-use bright_angle_core::{Fault, evaluate as core_evaluate};
+use bright_angle_core::work::{Over, Patience};
+use bright_angle_core::{Fault, Site, evaluate_within};
 use serde::Serialize;
 use std::path::Path;
 
@@ -22,17 +23,17 @@ pub fn evaluate(file: &Path) -> Answer {
     if site.targets().is_empty() {
         eprintln!("targets: there are none yet, so there is nothing to keep");
     }
-    json(&core_evaluate(&site))
+    json(&evaluate_within(&site, &Patience::ENDLESS).map_err(too_large)?)
 }
 
 pub fn ways(file: &Path, line: Line, units: Units) -> Answer {
     let site = input::site(file)?;
-    json(&ways::ways(&Session::on(site), &line.into(), units).map_err(|fault| vec![as_option(fault)])?)
+    json(&ways::ways(&session(site)?, &line.into(), units).map_err(|fault| vec![as_option(fault)])?)
 }
 
 pub fn section(file: &Path, line: Line) -> Answer {
     let site = input::site(file)?;
-    json(&section::section(&Session::on(site), &line.into()).map_err(|fault| vec![as_option(fault)])?)
+    json(&section::section(&session(site)?, &line.into()).map_err(|fault| vec![as_option(fault)])?)
 }
 
 pub fn adjust(file: &Path) -> Answer {
@@ -52,7 +53,16 @@ pub fn relief(file: &Path, at_height_m: f64, cell_m: f64, bounds: &[f64]) -> Ans
         bounds.try_into().map_err(|_| vec![Fault::new("--bounds", "are four figures: west,south,east,north, m")])?;
     let cells = asked_grid(bounds, cell_m, at_height_m)
         .map_err(|fault| vec![Fault::new(format!("--{}", fault.path.replace('_', "-")), fault.message)])?;
-    Ok(whole_relief(&input::site(file)?, cells, at_height_m).to_ascii_grid().trim_end().to_owned())
+    let relief = whole_relief(&input::site(file)?, cells, at_height_m, &Patience::ENDLESS).map_err(too_large)?;
+    Ok(relief.to_ascii_grid().trim_end().to_owned())
+}
+
+fn session(site: Site) -> Result<Session, Vec<Fault>> {
+    Session::within(site, &Patience::ENDLESS).map_err(too_large)
+}
+
+fn too_large(over: Over) -> Vec<Fault> {
+    vec![Fault::new("", over.to_string())]
 }
 
 /// A fault of an id given on the command line names its option.

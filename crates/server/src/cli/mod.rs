@@ -2,6 +2,7 @@
 
 mod compute;
 mod input;
+mod keeping;
 mod lens;
 mod serve;
 
@@ -84,6 +85,12 @@ enum Command {
     Schema,
     /// The OpenAPI document of the server
     Openapi,
+    /// Bring the tables of a PostgreSQL database up to date, as their owner
+    Migrate(keeping::OwnerArgs),
+    /// Write all sites, revisions and pictures into a folder that is not there yet
+    Backup(keeping::FolderArgs),
+    /// Bring a backup into a database that never held a site
+    Restore(keeping::FolderArgs),
     /// Serve the application (needs a PostgreSQL database)
     Serve(serve::ServeArgs),
 }
@@ -130,6 +137,9 @@ pub fn run() -> ExitCode {
         Command::Lens(args) => lens::lens(&args),
         Command::Schema => compute::json(&site_schema()),
         Command::Openapi => compute::json(&crate::api::document()),
+        Command::Migrate(args) => keeping::migrate(&args),
+        Command::Backup(args) => keeping::backup(&args),
+        Command::Restore(args) => keeping::restore(&args),
         Command::Serve(args) => return serve::serve(args),
     };
     match answer {

@@ -11,7 +11,7 @@ pub struct ServeArgs {
     /// Port to listen on
     #[arg(long, default_value_t = 8017)]
     port: u16,
-    /// Address to listen on; anything but loopback opens the application to others
+    /// Address to listen on: a loopback one, as there are no accounts
     #[arg(long, default_value = "127.0.0.1")]
     address: IpAddr,
     /// PostgreSQL database, as in postgres://user@127.0.0.1:5433/bright_angle
@@ -37,6 +37,7 @@ pub fn serve(args: ServeArgs) -> ExitCode {
         web: args.web,
         demo: args.demo,
         rangefinder: args.rangefinder,
+        longest: api::LONGEST,
     };
     match rocket::execute(api::serve(settings)) {
         Ok(()) => ExitCode::SUCCESS,

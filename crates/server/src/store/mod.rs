@@ -1,21 +1,32 @@
 //! The keeping of sites: append-only revisions in PostgreSQL.
 
+mod backup;
 mod error;
+mod list;
 mod pictures;
 mod revision;
 mod seed;
 
+pub use backup::{Counted, back_up, restore};
 pub use error::StoreError;
+pub use list::{SiteHead, SitePage, Wanted};
 pub use pictures::KeptPicture;
-pub use revision::{Draft, Revision, RevisionHead, SiteHead};
+pub use revision::{Draft, Revision, RevisionHead};
 pub use seed::load_demo;
 
+use sqlx::migrate::Migrator;
 use sqlx::postgres::{PgConnectOptions, PgPool, PgPoolOptions};
+use std::cmp::Ordering;
 use std::str::FromStr;
-use std::time::Duration;
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::{Duration, Instant};
+
+static MIGRATIONS: Migrator = sqlx::migrate!("./migrations");
 
 /// How long a request waits for a connection before it says that the database is away.
 const ACQUIRE: Duration = Duration::from_secs(3);
+/// How long a full disk is told of after it was met.
+const REMEMBERED: Duration = Duration::from_secs(60);
 /// How long the program waits for the database when it starts.
 const PATIENCE: Duration = Duration::from_secs(30);
 
@@ -23,30 +34,80 @@ const PATIENCE: Duration = Duration::from_secs(30);
 #[derive(Clone)]
 pub struct Store {
     pool: PgPool,
+    /// When a disk was last found to be full, if nothing could be written since.
+    full: Arc<Mutex<Option<Instant>>>,
 }
 
 impl Store {
-    /// Opens the database and brings its tables up to date; waits a while for it to answer.
+    /// Opens the database; waits a while for it to answer.
+    ///
+    /// # Errors
+    /// When the address makes no sense, the database stays away, or its tables are not those of this program.
+    pub async fn open(database_url: &str) -> Result<Store, StoreError> {
+        let store = Store::reach(database_url, "10s").await?;
+        let wanted = MIGRATIONS.iter().map(|one| one.version).max().unwrap_or(0);
+        let found = sqlx::query_scalar("select coalesce(max(version), 0) from _sqlx_migrations where success");
+        let found: i64 = match found.fetch_one(&store.pool).await {
+            // 42P01: there is no such table yet.
+            Err(sqlx::Error::Database(error)) if error.code().as_deref() == Some("42P01") => 0,
+            other => other?,
+        };
+        let advice = match found.cmp(&wanted) {
+            Ordering::Less => "run bright-angle migrate",
+            Ordering::Greater => "take a newer program",
+            Ordering::Equal => return Ok(store),
+        };
+        Err(StoreError::OtherTables { found, wanted, advice })
+    }
+
+    /// Brings the tables of a database up to date, as their owner.
     ///
     /// # Errors
     /// When the address makes no sense, the database stays away, or a migration fails.
-    pub async fn open(database_url: &str) -> Result<Store, StoreError> {
+    pub async fn migrate(owner_url: &str) -> Result<(), StoreError> {
+        // A migration of many revisions takes its time.
+        let store = Store::reach(owner_url, "0").await?;
+        let done = MIGRATIONS.run(&store.pool).await;
+        store.close().await;
+        Ok(done?)
+    }
+
+    async fn reach(database_url: &str, longest: &str) -> Result<Store, StoreError> {
         let options = PgConnectOptions::from_str(database_url)
             .map_err(|error| StoreError::Address(error.to_string()))?
             .application_name("bright-angle")
-            .options([("statement_timeout", "10s"), ("lock_timeout", "5s")]);
+            .options([("statement_timeout", longest), ("lock_timeout", "5s")]);
         // Connections are tested before use, so a database that was restarted is simply met anew.
         let pool = PgPoolOptions::new().max_connections(8).acquire_timeout(ACQUIRE).connect_lazy_with(options);
-        let store = Store { pool };
-        let began = std::time::Instant::now();
+        let store = Store { pool, full: Arc::default() };
+        let began = Instant::now();
         while !store.answers().await {
             if began.elapsed() > PATIENCE {
                 return Err(StoreError::Away);
             }
             rocket::tokio::time::sleep(Duration::from_millis(200)).await;
         }
-        sqlx::migrate!("./migrations").run(&store.pool).await?;
         Ok(store)
+    }
+
+    /// What is wrong with the database now, if anything is.
+    pub async fn check(&self) -> Option<StoreError> {
+        if let Err(error) = sqlx::query_scalar::<_, i32>("select 1").fetch_one(&self.pool).await {
+            return Some(error.into());
+        }
+        let full = *self.full.lock().unwrap_or_else(PoisonError::into_inner);
+        full.filter(|seen| seen.elapsed() < REMEMBERED).map(|_| StoreError::Full)
+    }
+
+    /// Passes an outcome on, and remembers what it says of the disk.
+    fn noted<T>(&self, outcome: Result<T, StoreError>) -> Result<T, StoreError> {
+        let mut full = self.full.lock().unwrap_or_else(PoisonError::into_inner);
+        match &outcome {
+            Ok(_) => *full = None,
+            Err(StoreError::Full) => *full = Some(Instant::now()),
+            Err(_) => {}
+        }
+        outcome
     }
 
     /// Whether the database answers now.

@@ -42,26 +42,11 @@ pub struct RevisionHead {
     pub saved_at: OffsetDateTime,
     /// What changed, in a few words.
     pub says: String,
-}
-
-/// A site in the list of sites.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema, FromRow)]
-pub struct SiteHead {
-    /// The site.
-    pub id: Uuid,
-    /// Its name in the newest revision.
-    pub name: String,
-    /// The newest revision's number.
-    pub revision: i32,
-    /// When that was saved.
-    #[serde(with = "time::serde::rfc3339")]
-    pub saved_at: OffsetDateTime,
-    /// What changed in it.
-    pub says: String,
-    /// How many targets it has.
-    pub targets: i32,
-    /// How many cameras it has.
-    pub cameras: i32,
+    /// The name that somebody gave this state; it is never thinned out.
+    #[schema(required)]
+    pub name: Option<String>,
+    /// Whether it was agreed on.
+    pub agreed: bool,
 }
 
 /// A revision to be saved; its site has been validated.
@@ -82,6 +67,13 @@ struct Row {
 }
 
 impl Row {
+    /// Whether it is what a draft would become.
+    fn holds(&self, draft: &Draft<'_>) -> bool {
+        // As the database gives it back: it has one spelling for a number that has many.
+        let [kept, sent] = [SiteFile::parse(&self.file.0.to_string()).ok(), Some(draft.site.file().clone())];
+        kept == sent && self.says == draft.says
+    }
+
     /// Reads the kept file through the same door as any other, so that old versions are migrated.
     fn revision(self, site_id: Uuid) -> Result<Revision, StoreError> {
         let site = SiteFile::parse(&self.file.0.to_string()).map_err(|faults| StoreError::Unreadable {
@@ -96,42 +88,58 @@ impl Row {
 
 const NEWEST: &str = "select number, based_on, created_at as saved_at, says, file from revision
      where site_id = $1 order by number desc limit 1";
+const NUMBERED: &str = "select number, based_on, created_at as saved_at, says, file from revision
+     where site_id = $1 and number = $2";
 
 impl Store {
-    /// All sites, the one saved last first.
-    pub async fn sites(&self) -> Result<Vec<SiteHead>, StoreError> {
-        let heads = sqlx::query_as(
-            "select distinct on (site_id) site_id as id, file->>'name' as name, number as revision,
-                    created_at as saved_at, says,
-                    jsonb_array_length(file->'targets') as targets, jsonb_array_length(file->'cameras') as cameras
-             from revision order by site_id, number desc",
-        );
-        let mut heads: Vec<SiteHead> = heads.fetch_all(&self.pool).await?;
-        heads.sort_by_key(|head| std::cmp::Reverse(head.saved_at));
-        Ok(heads)
+    /// Keeps a new site as its revision 1, under the id that its maker gave it or a new one. Asked again with the same id and the
+    /// same file it answers with the revision that is there: an answer may have been lost.
+    ///
+    /// # Errors
+    /// [`StoreError::Taken`] when another site has the id, [`StoreError::Gone`] when it was deleted.
+    pub async fn create(&self, id: Option<Uuid>, draft: &Draft<'_>) -> Result<Revision, StoreError> {
+        self.noted(self.try_create(id, draft).await)
     }
 
-    /// Keeps a new site as its revision 1.
-    pub async fn create(&self, draft: &Draft<'_>) -> Result<Revision, StoreError> {
-        let id = Uuid::new_v4();
+    async fn try_create(&self, id: Option<Uuid>, draft: &Draft<'_>) -> Result<Revision, StoreError> {
+        let id = id.unwrap_or_else(Uuid::new_v4);
         let mut work = self.pool.begin().await?;
-        sqlx::query("insert into site (id) values ($1)").bind(id).execute(&mut *work).await?;
+        let made = sqlx::query(
+            "insert into site (id, name, revision, saved_at, says) values ($1, $2, 1, now(), $3) on conflict (id) do nothing",
+        );
+        let made = made.bind(id).bind(&draft.site.file().name).bind(draft.says).execute(&mut *work).await?;
+        if made.rows_affected() == 0 {
+            lock(&mut work, id).await?;
+            let first: Option<Row> = sqlx::query_as(NUMBERED).bind(id).bind(1).fetch_optional(&mut *work).await?;
+            let first = first.ok_or(StoreError::Taken(id))?;
+            return if first.holds(draft) { first.revision(id) } else { Err(StoreError::Taken(id)) };
+        }
         let revision = append(&mut work, id, 1, None, draft).await?;
         work.commit().await?;
         Ok(revision)
     }
 
-    /// Keeps a new revision of a site, made from revision `based_on`.
+    /// Keeps a new revision of a site, made from revision `based_on`. Asked again with the same file it answers with the revision
+    /// that is there: an answer may have been lost.
     ///
     /// # Errors
     /// [`StoreError::Stale`] with the newest revision when that is not `based_on`.
     pub async fn save(&self, id: Uuid, based_on: i32, draft: &Draft<'_>) -> Result<Revision, StoreError> {
+        self.noted(self.try_save(id, based_on, draft).await)
+    }
+
+    async fn try_save(&self, id: Uuid, based_on: i32, draft: &Draft<'_>) -> Result<Revision, StoreError> {
         let mut work = self.pool.begin().await?;
         // The lock on the site's row makes two savers take turns.
-        let site = sqlx::query("select id from site where id = $1 for update").bind(id);
-        site.fetch_optional(&mut *work).await?.ok_or(StoreError::NoSite(id))?;
-        let newest: Row = sqlx::query_as(NEWEST).bind(id).fetch_one(&mut *work).await?;
-        if newest.number != based_on {
+        let newest = lock(&mut work, id).await?;
+        if newest != based_on {
+            // A chain has one revision that follows another: if that is the same file, this is the same save.
+            let next = sqlx::query_as(NUMBERED).bind(id).bind(based_on.saturating_add(1));
+            let next: Option<Row> = next.fetch_optional(&mut *work).await?;
+            if let Some(same) = next.filter(|next| next.based_on == Some(based_on) && next.holds(draft)) {
+                return same.revision(id);
+            }
+            let newest: Row = sqlx::query_as(NEWEST).bind(id).fetch_one(&mut *work).await?;
             return Err(StoreError::Stale(Box::new(newest.revision(id)?)));
         }
         let revision = append(&mut work, id, based_on + 1, Some(based_on), draft).await?;
@@ -142,32 +150,75 @@ impl Store {
     /// The newest revision of a site.
     pub async fn newest(&self, id: Uuid) -> Result<Revision, StoreError> {
         let row: Option<Row> = sqlx::query_as(NEWEST).bind(id).fetch_optional(&self.pool).await?;
-        row.ok_or(StoreError::NoSite(id))?.revision(id)
+        match row {
+            Some(row) => row.revision(id),
+            None => Err(self.why_not(id).await?),
+        }
     }
 
     /// One revision of a site.
     pub async fn revision(&self, id: Uuid, number: i32) -> Result<Revision, StoreError> {
-        let row: Option<Row> = sqlx::query_as(
-            "select number, based_on, created_at as saved_at, says, file from revision
-             where site_id = $1 and number = $2",
-        )
-        .bind(id)
-        .bind(number)
-        .fetch_optional(&self.pool)
-        .await?;
+        let row: Option<Row> = sqlx::query_as(NUMBERED).bind(id).bind(number).fetch_optional(&self.pool).await?;
         row.ok_or(StoreError::NoRevision(id, number))?.revision(id)
     }
 
-    /// All revisions of a site without their files, the newest first.
-    pub async fn revisions(&self, id: Uuid) -> Result<Vec<RevisionHead>, StoreError> {
+    /// Revisions of a site without their files, the newest first: at most so many, of those under a number if one is given.
+    pub async fn revisions(&self, id: Uuid, under: Option<i32>, most: i64) -> Result<Vec<RevisionHead>, StoreError> {
         let heads: Vec<RevisionHead> = sqlx::query_as(
-            "select number, based_on, created_at as saved_at, says from revision
-             where site_id = $1 order by number desc",
+            "select r.number, r.based_on, r.created_at as saved_at, r.says, named.name, coalesce(named.agreed, false) as agreed
+             from revision r left join revision_name named using (site_id, number)
+             where r.site_id = $1 and r.number < $2 order by r.number desc limit $3",
         )
         .bind(id)
+        .bind(under.unwrap_or(i32::MAX))
+        .bind(most)
         .fetch_all(&self.pool)
         .await?;
-        if heads.is_empty() { Err(StoreError::NoSite(id)) } else { Ok(heads) }
+        if heads.is_empty() && under.is_none() { Err(self.why_not(id).await?) } else { Ok(heads) }
+    }
+
+    /// Gives a revision a name, or takes it away; a named one is never thinned out.
+    pub async fn name_revision(
+        &self,
+        id: Uuid,
+        number: i32,
+        name: Option<&str>,
+        agreed: bool,
+    ) -> Result<(), StoreError> {
+        let done = match name {
+            Some(name) => sqlx::query(
+                "insert into revision_name (site_id, number, name, agreed) select site_id, number, $3, $4 from revision
+                 where site_id = $1 and number = $2
+                 on conflict (site_id, number) do update set name = excluded.name, agreed = excluded.agreed, named_at = now()",
+            )
+            .bind(id)
+            .bind(number)
+            .bind(name)
+            .bind(agreed),
+            None => sqlx::query("delete from revision_name where site_id = $1 and number = $2").bind(id).bind(number),
+        };
+        let named = done.execute(&self.pool).await?.rows_affected();
+        if name.is_some() && named == 0 { Err(StoreError::NoRevision(id, number)) } else { Ok(()) }
+    }
+
+    /// Why a site has no revision: it was deleted, or never was.
+    async fn why_not(&self, id: Uuid) -> Result<StoreError, StoreError> {
+        let known = sqlx::query_as("select name, deleted_at from site where id = $1").bind(id);
+        let known: Option<(String, Option<OffsetDateTime>)> = known.fetch_optional(&self.pool).await?;
+        Ok(match known {
+            Some((name, Some(_))) => StoreError::Gone(name),
+            _ => StoreError::NoSite(id),
+        })
+    }
+}
+
+/// Locks a site's row until the work is done; answers the number of its newest revision.
+pub(super) async fn lock(work: &mut PgConnection, id: Uuid) -> Result<i32, StoreError> {
+    let site = sqlx::query_as("select revision, name, deleted_at from site where id = $1 for update").bind(id);
+    let site: Option<(i32, String, Option<OffsetDateTime>)> = site.fetch_optional(work).await?;
+    match site.ok_or(StoreError::NoSite(id))? {
+        (_, name, Some(_)) => Err(StoreError::Gone(name)),
+        (newest, _, None) => Ok(newest),
     }
 }
 
@@ -187,7 +238,20 @@ async fn append(
     .bind(based_on)
     .bind(draft.says)
     .bind(Json(&site))
-    .fetch_one(work)
+    .fetch_one(&mut *work)
+    .await?;
+    let count = |items: usize| i32::try_from(items).unwrap_or(i32::MAX);
+    sqlx::query(
+        "update site set name = $2, revision = $3, saved_at = $4, says = $5, targets = $6, cameras = $7 where id = $1",
+    )
+    .bind(site_id)
+    .bind(&site.name)
+    .bind(number)
+    .bind(saved_at)
+    .bind(draft.says)
+    .bind(count(site.targets.len()))
+    .bind(count(site.cameras.len()))
+    .execute(work)
     .await?;
     Ok(Revision { site_id, number, based_on, saved_at, says: draft.says.to_owned(), site })
 }

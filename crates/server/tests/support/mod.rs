@@ -1,8 +1,10 @@
 //! A PostgreSQL cluster of the tests' own, and a server on one of its databases.
 #![allow(dead_code)]
 
-use bright_angle::api::{Settings, build};
+use bright_angle::api::{LONGEST, Settings, build};
+use bright_angle::front::Clients;
 use bright_angle::store::Store;
+use rocket::http::{ContentType, Header};
 use rocket::local::asynchronous::Client;
 use serde_json::{Value, json};
 use sqlx::Connection;
@@ -11,6 +13,7 @@ use std::os::unix::fs::PermissionsExt;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 use std::sync::{Arc, Mutex, Weak};
+use std::time::Duration;
 use tempfile::TempDir;
 
 /// A running cluster; it is stopped when the last test lets go of it.
@@ -44,25 +47,43 @@ impl Cluster {
     }
 
     pub fn up(&self) {
-        self.tool(&["start", self.folder.path().join("pg").to_str().unwrap(), &self.port.to_string()]);
+        self.tool(&["start", &self.folder(), &self.port.to_string()]);
     }
 
     pub fn down(&self) {
-        self.tool(&["stop", self.folder.path().join("pg").to_str().unwrap()]);
+        self.tool(&["stop", &self.folder()]);
     }
 
-    fn tool(&self, args: &[&str]) {
+    fn tool(&self, args: &[&str]) -> String {
         let done = Command::new(root().join("tools/cluster")).args(args).output().unwrap();
         assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+        String::from_utf8(done.stdout).unwrap().trim().to_owned()
     }
 
-    /// The address of a new, empty database.
+    fn folder(&self) -> String {
+        self.folder.path().join("pg").to_str().unwrap().to_owned()
+    }
+
+    /// The address of a new, empty database for the server's role, its tables up to date.
     pub async fn database(&self) -> String {
-        let name = format!("t{}", uuid::Uuid::new_v4().simple());
-        let admin = format!("postgres://bright_angle@127.0.0.1:{}/postgres", self.port);
-        let mut connection = sqlx::PgConnection::connect(&admin).await.unwrap();
-        sqlx::query(&format!("create database {name}")).execute(&mut connection).await.unwrap();
-        format!("postgres://bright_angle@127.0.0.1:{}/{name}", self.port)
+        let url = self.bare_database();
+        Store::migrate(&self.owner_of(&url)).await.unwrap();
+        url
+    }
+
+    /// The same without tables.
+    pub fn bare_database(&self) -> String {
+        self.tool(&["database", &self.folder(), &format!("t{}", uuid::Uuid::new_v4().simple())])
+    }
+
+    /// The address of a database for the owner of its tables.
+    pub fn owner_of(&self, url: &str) -> String {
+        self.tool(&["owner", &self.folder(), url.rsplit('/').next().unwrap()])
+    }
+
+    /// A connection as the owner of a database's tables.
+    pub async fn owner(&self, url: &str) -> sqlx::PgConnection {
+        sqlx::PgConnection::connect(&self.owner_of(url)).await.unwrap()
     }
 }
 
@@ -104,31 +125,50 @@ impl Served {
 
     /// A server on a database that is there already.
     pub async fn over(database_url: String, rangefinder: std::net::SocketAddr) -> Served {
+        Served::patient(database_url, rangefinder, LONGEST).await
+    }
+
+    /// One whose computations may take only so long.
+    pub async fn patient(database_url: String, rangefinder: std::net::SocketAddr, longest: Duration) -> Served {
         let store = Store::open(&database_url).await.unwrap();
         let web = tempfile::tempdir().unwrap();
         std::fs::write(web.path().join("index.html"), "<!doctype html><title>front end</title>").unwrap();
         let settings = Settings {
-            port: 0,
+            port: 8017,
             address: [127, 0, 0, 1].into(),
             database_url: database_url.clone(),
             web: web.path().to_owned(),
             demo: None,
             rangefinder,
+            longest,
         };
-        let client = Client::tracked(build(&settings, store)).await.unwrap();
+        let at = ([127, 0, 0, 1], 8017).into();
+        let client = Client::tracked(build(&settings, at, store, Clients::default()).unwrap()).await.unwrap();
         Served { client, database_url, web, cluster: None }
     }
 
     pub async fn get(&self, path: &str) -> (u16, Value) {
-        read(self.client.get(path.to_owned()).dispatch().await).await
+        read(self.client.get(path.to_owned()).header(host()).dispatch().await).await
     }
 
     pub async fn post(&self, path: &str, body: impl ToString) -> (u16, Value) {
-        read(self.client.post(path.to_owned()).body(body.to_string()).dispatch().await).await
+        let asked = self.client.post(path.to_owned()).header(host()).header(ContentType::JSON);
+        read(asked.body(body.to_string()).dispatch().await).await
     }
 
     pub async fn put(&self, path: &str, body: impl ToString) -> (u16, Value) {
-        read(self.client.put(path.to_owned()).body(body.to_string()).dispatch().await).await
+        let asked = self.client.put(path.to_owned()).header(host()).header(ContentType::JSON);
+        read(asked.body(body.to_string()).dispatch().await).await
+    }
+
+    pub async fn delete(&self, path: &str, body: impl ToString) -> (u16, Value) {
+        let asked = self.client.delete(path.to_owned()).header(host()).header(ContentType::JSON);
+        read(asked.body(body.to_string()).dispatch().await).await
+    }
+
+    /// Sends a picture.
+    pub async fn picture(&self, kind: ContentType, bytes: Vec<u8>) -> (u16, Value) {
+        read(self.client.post("/api/pictures").header(host()).header(kind).body(bytes).dispatch().await).await
     }
 }
 
@@ -136,6 +176,11 @@ async fn read(response: rocket::local::asynchronous::LocalResponse<'_>) -> (u16,
     let status = response.status().code;
     let text = response.into_string().await.unwrap_or_default();
     (status, serde_json::from_str(&text).unwrap_or(Value::String(text)))
+}
+
+/// The name that the server goes by.
+pub fn host() -> Header<'static> {
+    Header::new("Host", "127.0.0.1:8017")
 }
 
 /// The demo's site file.

@@ -9,6 +9,7 @@ use crate::judge::sight_line::keeps;
 use crate::judge::{Session, Verdict};
 use crate::scene::Eye;
 use crate::site::{Head, Site, Target};
+use crate::work::Patience;
 use std::cell::Cell;
 
 /// How many samples the search for ways looks at in all: a third of a second's work on a large site.
@@ -21,19 +22,21 @@ const OUT_OF_PICTURE: usize = 4;
 const EYE_LOOKS: usize = 12;
 
 /// The work that the search may still do.
-pub struct Budget {
+pub struct Budget<'a> {
+    patience: &'a Patience<'a>,
     left: Cell<usize>,
     search: Cell<usize>,
     spent: Cell<bool>,
 }
 
-impl Default for Budget {
-    fn default() -> Self {
-        Budget { left: Cell::new(MOST_LOOKS), search: Cell::new(A_SEARCH), spent: Cell::new(false) }
+impl<'a> Budget<'a> {
+    /// The work that is allowed, while somebody waits for it.
+    pub fn within(patience: &'a Patience<'a>) -> Self {
+        Budget { patience, left: Cell::new(MOST_LOOKS), search: Cell::new(A_SEARCH), spent: Cell::new(false) }
     }
 }
 
-impl Budget {
+impl Budget<'_> {
     /// Begins another search.
     pub fn next_search(&self) {
         self.search.set(A_SEARCH);
@@ -41,7 +44,7 @@ impl Budget {
 
     /// Whether so many looks can still be paid; pays them.
     pub fn pay(&self, looks: usize) -> bool {
-        let can = self.left.get().min(self.search.get()) >= looks;
+        let can = self.left.get().min(self.search.get()) >= looks && !self.patience.is_over();
         if can {
             self.left.set(self.left.get() - looks);
             self.search.set(self.search.get() - looks);
@@ -69,7 +72,7 @@ impl Budget {
 pub struct Desk<'a> {
     pub site: &'a Site,
     pub session: &'a Session,
-    pub budget: &'a Budget,
+    pub budget: &'a Budget<'a>,
     pub camera_place: usize,
     pub head_place: usize,
     pub target_place: usize,
@@ -80,7 +83,7 @@ pub struct Desk<'a> {
 }
 
 impl<'a> Desk<'a> {
-    pub fn new(session: &'a Session, question: &Question, budget: &'a Budget) -> Result<Self, Fault> {
+    pub fn new(session: &'a Session, question: &Question, budget: &'a Budget<'a>) -> Result<Self, Fault> {
         let site = session.site();
         let head = site.head(&question.camera, &question.head)?;
         let target_place = site.target_place(&question.target)?;
@@ -88,7 +91,7 @@ impl<'a> Desk<'a> {
     }
 
     /// The desk of a head and a target of the site.
-    pub fn of(session: &'a Session, head: &Head, target_place: usize, budget: &'a Budget) -> Self {
+    pub fn of(session: &'a Session, head: &Head, target_place: usize, budget: &'a Budget<'a>) -> Self {
         let site = session.site();
         let eye = eye_around(site, head);
         let (camera_place, head_place) = (head.camera(), head.place());

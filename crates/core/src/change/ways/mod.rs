@@ -14,6 +14,7 @@ use crate::file::{Fault, PatchOp, Question};
 use crate::judge::{Session, Verdict};
 use crate::words::cautions::{Work, cautions};
 use crate::words::units::Units;
+use crate::work::Patience;
 use change::patch;
 use desk::{Budget, Desk};
 use rank::Rank;
@@ -107,7 +108,15 @@ pub struct Ways {
 /// # Errors
 /// Names the id that the site does not have.
 pub fn ways(session: &Session, question: &Question, units: Units) -> Result<Ways, Fault> {
-    let budget = Budget::default();
+    ways_within(session, question, units, &Patience::ENDLESS)
+}
+
+/// The same while somebody waits: what was found until then, and `cut_short` says so.
+///
+/// # Errors
+/// Names the id that the site does not have.
+pub fn ways_within(session: &Session, question: &Question, units: Units, patience: &Patience) -> Result<Ways, Fault> {
+    let budget = Budget::within(patience);
     let desk = Desk::new(session, question, &budget)?;
     if desk.is_kept() {
         let why_none = Some("This sight line is kept as it is.".to_owned());

@@ -11,6 +11,7 @@ mod network;
 
 use crate::file::{Fault, PatchOp};
 use crate::site::Site;
+use crate::work::Patience;
 pub use ellipse::Ellipse;
 use network::{Network, Solution};
 use serde::Serialize;
@@ -75,8 +76,16 @@ pub struct AdjustedReading {
 /// # Errors
 /// Names what keeps the positions from settling.
 pub fn adjust(site: &Site) -> Result<Adjustment, Fault> {
+    adjust_within(site, &Patience::ENDLESS)
+}
+
+/// The same while somebody waits.
+///
+/// # Errors
+/// Names what keeps the positions from settling, or says that it takes too long.
+pub fn adjust_within(site: &Site, patience: &Patience) -> Result<Adjustment, Fault> {
     let network = Network::of(site);
-    let solution = network.solve()?;
+    let solution = network.solve(patience)?;
     let points: Vec<AdjustedPoint> = network
         .points
         .iter()

@@ -3,8 +3,10 @@
 
 use crate::file::{DRAWN_SIGMA_M, Fault, READING_SIGMA_M};
 use crate::site::Site;
+use crate::work::Patience;
 use glam::DVec2;
 use nalgebra::{Cholesky, DMatrix, DVector, Dyn, Matrix2};
+use std::collections::HashMap;
 
 /// No point moves further than this in the last step, m.
 const SETTLED_M: f64 = 1e-6;
@@ -65,7 +67,9 @@ impl Network {
                 fixed,
             })
             .collect();
-        let place = |id: &str| points.iter().position(|point| point.id == id).expect("validated: the point exists");
+        let places: HashMap<&str, usize> =
+            points.iter().enumerate().map(|(place, point)| (point.id.as_str(), place)).collect();
+        let place = |id: &str| *places.get(id).expect("validated: the point exists");
         let observations: Vec<Observation> = site
             .file()
             .readings
@@ -96,12 +100,15 @@ impl Network {
         self.points[observation.from].drawn.distance(self.points[observation.to].drawn)
     }
 
-    pub fn solve(&self) -> Result<Solution, Fault> {
+    pub fn solve(&self, patience: &Patience) -> Result<Solution, Fault> {
         let mut places: Vec<DVec2> = self.points.iter().map(|point| point.drawn).collect();
         let unknown: Vec<Option<usize>> = self.points.iter().map(|point| point.unknown).collect();
         let mut damping = 0.0;
         let mut now = self.misfit(&places);
         for iterations in 1..=MOST_STEPS {
+            let too_long =
+                || format!("{} measured points do not settle in the time that is allowed here", self.unknowns);
+            patience.check(too_long).map_err(|over| Fault::new("readings", over.to_string()))?;
             let bent = iterations > PLAIN_STEPS;
             let (normal, right) = match self.normal_equations(&places, damping, bent) {
                 // Where the sum bends the wrong way, damping makes a way down of it.

@@ -1,0 +1,116 @@
+//! Nobody but this application's own page, or a program on this machine that means it, gets a word in.
+//!
+//! A browser runs every page's scripts with its user's reach: a foreign page can send forms, beacons and simple requests here, and
+//! with a name that it makes point to this machine (DNS rebinding) it even counts as the same origin. What gives it away stands in
+//! the request: the name it was sent to (`Host`), the page it comes from (`Origin`, and `Sec-Fetch-Site` of the Fetch Metadata
+//! specification), the kind of content. What is judged is OWASP's list for cross-site request forgery.
+
+use bright_angle_core::Fault;
+use rocket::data::Data;
+use rocket::fairing::{Fairing, Info, Kind};
+use rocket::http::uri::Origin;
+use rocket::http::{Method, Status};
+use rocket::serde::json::Json;
+use rocket::{Request, async_trait, get};
+use std::net::{IpAddr, SocketAddr};
+
+/// Where refused requests are sent to. Nobody who asks for it himself is told anything.
+const REFUSED: &str = "/api/refused";
+
+/// Looks at each request before anything else does.
+pub struct Guard {
+    hosts: Vec<String>,
+}
+
+/// Why a request is refused.
+#[derive(Clone, Copy)]
+struct Refusal(Option<(Status, &'static str)>);
+
+impl Guard {
+    /// A guard of what is served at an address.
+    pub fn of(address: SocketAddr) -> Guard {
+        let port = address.port();
+        let mut hosts = vec![format!("localhost:{port}"), format!("127.0.0.1:{port}"), format!("[::1]:{port}")];
+        match address.ip() {
+            IpAddr::V4(ip) => hosts.push(format!("{ip}:{port}")),
+            IpAddr::V6(ip) => hosts.push(format!("[{ip}]:{port}")),
+        }
+        if port == 80 {
+            // The port that browsers leave out.
+            hosts.extend(hosts.clone().iter().filter_map(|host| Some(host.strip_suffix(":80")?.to_owned())));
+        }
+        Guard { hosts }
+    }
+
+    fn judge(&self, request: &Request<'_>) -> Option<(Status, &'static str)> {
+        let one = |name: &'static str| request.headers().get_one(name);
+        let host = one("Host").unwrap_or_default();
+        if request.headers().get("Host").count() != 1
+            || !self.hosts.iter().any(|known| known.eq_ignore_ascii_case(host))
+        {
+            return Some((Status::MisdirectedRequest, "this server is not what the request was addressed to"));
+        }
+        let interface = request.uri().path().starts_with("/api");
+        let changing = !matches!(request.method(), Method::Get | Method::Head | Method::Options);
+        let foreign = match (one("Origin"), one("Sec-Fetch-Site")) {
+            (Some(origin), _)
+                if !origin.strip_prefix("http://").is_some_and(|from| from.eq_ignore_ascii_case(host)) =>
+            {
+                true
+            }
+            (_, Some(site)) => !matches!(site, "same-origin" | "none"),
+            _ => false,
+        };
+        if foreign && (interface || changing) {
+            return Some((Status::Forbidden, "only this application's own pages may ask that"));
+        }
+        let path = request.uri().path();
+        if !changing || !(path.starts_with("/api/sites") || path.starts_with("/api/pictures")) {
+            return None;
+        }
+        let kind = request.content_type();
+        let (fits, message) = if path.starts_with("/api/pictures") {
+            let fits = kind.is_some_and(|kind| kind.is_png() || kind.is_jpeg());
+            (fits, "a picture comes as image/png or image/jpeg")
+        } else {
+            (kind.is_some_and(|kind| kind.is_json()), "a site comes as application/json")
+        };
+        (!fits).then_some((Status::UnsupportedMediaType, message))
+    }
+}
+
+#[async_trait]
+impl Fairing for Guard {
+    fn info(&self) -> Info {
+        Info { name: "guard", kind: Kind::Request }
+    }
+
+    async fn on_request(&self, request: &mut Request<'_>, _: &mut Data<'_>) {
+        let found = self.judge(request);
+        if request.local_cache(|| Refusal(found)).0.is_some() {
+            request.set_method(Method::Get);
+            request.set_uri(Origin::path_only(REFUSED));
+        }
+    }
+}
+
+/// What a refused request is answered; to others there is nothing here.
+#[get("/refused")]
+pub fn refused(refusal: Refused) -> (Status, Json<Vec<Fault>>) {
+    (refusal.0, Json(vec![Fault::new("", refusal.1)]))
+}
+
+/// The verdict on this request.
+pub struct Refused(Status, &'static str);
+
+#[async_trait]
+impl<'r> rocket::request::FromRequest<'r> for Refused {
+    type Error = ();
+
+    async fn from_request(request: &'r Request<'_>) -> rocket::request::Outcome<Self, ()> {
+        match request.local_cache(|| Refusal(None)).0 {
+            Some((status, message)) => rocket::request::Outcome::Success(Refused(status, message)),
+            None => rocket::request::Outcome::Forward(Status::NotFound),
+        }
+    }
+}

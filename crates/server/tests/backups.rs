@@ -1,0 +1,149 @@
+//! Backups: everything is lost in between, and comes back.
+
+mod support;
+use bright_angle::store::{Counted, Store, back_up, restore};
+use rocket::http::ContentType;
+use serde_json::{Value, json};
+use std::path::{Path, PathBuf};
+use support::*;
+
+fn png() -> Vec<u8> {
+    let mut out = std::io::Cursor::new(Vec::new());
+    image::DynamicImage::new_rgb8(9, 7).write_to(&mut out, image::ImageFormat::Png).unwrap();
+    out.into_inner()
+}
+
+/// A server with a site of two revisions, one named, a photo, and a site that was deleted.
+async fn full() -> (Served, String) {
+    let served = Served::new().await;
+    let (_, head) = served.picture(ContentType::PNG, png()).await;
+    let mut site = demo();
+    site["targets"][0]["photos"] = json!([{"picture": head["name"]}]);
+    let (_, made) = served.post("/api/sites", json!({"says": "New site", "site": site})).await;
+    let path = format!("/api/sites/{}", made["site_id"].as_str().unwrap());
+    site["name"] = json!("Second");
+    assert_eq!(served.put(&path, json!({"based_on": 1, "says": "Rename", "site": site})).await.0, 200);
+    let named = json!({"name": "First offer", "agreed": true});
+    assert_eq!(served.put(&format!("{path}/revisions/1/name"), named).await.0, 204);
+    let (_, gone) = served.post("/api/sites", creation()).await;
+    let gone = format!("/api/sites/{}", gone["site_id"].as_str().unwrap());
+    assert_eq!(served.delete(&gone, json!({"name": demo()["name"]})).await.0, 204);
+    (served, path)
+}
+
+async fn told(served: &Served, path: &str, picture: &str) -> Vec<(u16, Value)> {
+    let mut found = Vec::new();
+    for asked in ["/api/sites", path, &format!("{path}/revisions"), &format!("{path}/revisions/1"), picture] {
+        found.push(served.get(asked).await);
+    }
+    found
+}
+
+async fn empty() -> (Served, Store) {
+    let served = Served::new().await;
+    let store = Store::open(&served.database_url).await.unwrap();
+    (served, store)
+}
+
+async fn backed_up(served: &Served, folder: &Path) -> PathBuf {
+    let store = Store::open(&served.database_url).await.unwrap();
+    let target = folder.join("backup");
+    let counted = back_up(&store, &target).await.unwrap();
+    assert_eq!(counted, Counted { sites: 2, revisions: 2, pictures: 1 });
+    target
+}
+
+#[rocket::async_test]
+async fn what_was_lost_comes_back_from_a_backup_as_it_was() {
+    let (served, path) = full().await;
+    let photo = served.get(&path).await.1["site"]["targets"][0]["photos"][0]["picture"].as_str().unwrap().to_owned();
+    let picture = format!("/api/pictures/{photo}");
+    let before = told(&served, &path, &picture).await;
+    let folder = tempfile::tempdir().unwrap();
+    let backup = backed_up(&served, folder.path()).await;
+    // All is lost: another database knows nothing of it.
+    let (again, store) = empty().await;
+    assert_eq!(again.get(&path).await.0, 404);
+    restore(&store, &backup).await.unwrap();
+    assert_eq!(told(&again, &path, &picture).await, before);
+    // Work goes on, and nothing is restored over it.
+    assert_eq!(again.put(&path, json!({"based_on": 2, "says": "On", "site": demo()})).await.0, 200);
+    let refused = restore(&store, &backup).await.unwrap_err().to_string();
+    assert!(refused.contains("holds sites already"), "{refused}");
+    let refused = back_up(&store, &backup).await.unwrap_err().to_string();
+    assert!(refused.contains("is there already"), "{refused}");
+}
+
+#[rocket::async_test]
+async fn a_backup_of_an_older_program_goes_into_a_newer_one() {
+    let (served, path) = full().await;
+    let folder = tempfile::tempdir().unwrap();
+    let backup = backed_up(&served, folder.path()).await;
+    // As a program would have written it before revisions had names and sites were deleted, and before drawings and spots.
+    let site = path.rsplit('/').next().unwrap();
+    let file = backup.join("sites").join(format!("{site}.jsonl"));
+    let lines: Vec<String> = std::fs::read_to_string(&file)
+        .unwrap()
+        .lines()
+        .map(|line| {
+            let mut line: Value = serde_json::from_str(line).unwrap();
+            for later in ["name", "agreed", "deleted_at"] {
+                if later != "name" || line.get("file").is_some() {
+                    line.as_object_mut().unwrap().remove(later);
+                }
+            }
+            if let Some(file) = line.get_mut("file").and_then(Value::as_object_mut) {
+                ["spots", "readings", "brief", "drawing", "rules"].iter().for_each(|later| drop(file.remove(*later)));
+                for camera in file["cameras"].as_array_mut().unwrap() {
+                    camera.as_object_mut().unwrap().remove("spot");
+                }
+                for target in file["targets"].as_array_mut().unwrap() {
+                    target.as_object_mut().unwrap().remove("distance");
+                }
+            }
+            line.to_string()
+        })
+        .collect();
+    std::fs::write(&file, lines.join("\n")).unwrap();
+    let manifest = backup.join("manifest.json");
+    let text = std::fs::read_to_string(&manifest).unwrap();
+    std::fs::write(&manifest, text.replace(env!("CARGO_PKG_VERSION"), "0.0.1")).unwrap();
+
+    let (again, store) = empty().await;
+    restore(&store, &backup).await.unwrap();
+    let (status, newest) = again.get(&path).await;
+    assert_eq!((status, &newest["site"]["name"], &newest["site"]["spots"]), (200, &json!("Second"), &Value::Null));
+    assert_eq!(again.get(&format!("{path}/revisions")).await.1[1]["name"], Value::Null);
+}
+
+#[rocket::async_test]
+async fn a_damaged_backup_is_refused_whole() {
+    let (served, path) = full().await;
+    let folder = tempfile::tempdir().unwrap();
+    let backup = backed_up(&served, folder.path()).await;
+    let site = backup.join("sites").join(format!("{}.jsonl", path.rsplit('/').next().unwrap()));
+    let picture = std::fs::read_dir(backup.join("pictures")).unwrap().next().unwrap().unwrap().path();
+    let (again, store) = empty().await;
+    let spoil = |file: &Path, spoilt: Vec<u8>| {
+        let good = std::fs::read(file).unwrap();
+        std::fs::write(file, spoilt).unwrap();
+        let file = file.to_owned();
+        move || std::fs::write(file, good).unwrap()
+    };
+    let text = std::fs::read_to_string(&site).unwrap();
+    let lines: Vec<&str> = text.lines().collect();
+    let cases: Vec<(&Path, Vec<u8>, &str)> = vec![
+        (&picture, b"other bytes".to_vec(), "digest"),
+        (&site, lines[..2].join("\n").into_bytes(), "is missing"),
+        (&site, format!("{}\n{{", lines[0]).into_bytes(), "line 2"),
+        (&site, text.replace("\"height_m\":3.6", "\"height_m\":\"high\"").into_bytes(), "height_m"),
+    ];
+    for (file, spoilt, says) in cases {
+        let mend = spoil(file, spoilt);
+        let refused = restore(&store, &backup).await.expect_err(says).to_string();
+        assert!(refused.contains(says) && refused.contains(file.to_str().unwrap()), "{refused}");
+        assert_eq!(again.get("/api/sites").await.1["total"], 0);
+        mend();
+    }
+    restore(&store, &backup).await.unwrap();
+}
