@@ -558,6 +558,24 @@ export interface components {
             /** @enum {string} */
             ask: "new_camera";
         } | {
+            /** @description The other state. */
+            before: components["schemas"]["SiteFile"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "compare";
+        } | {
+            /** @description What both came from. */
+            base: components["schemas"]["SiteFile"];
+            /** @description The other state. */
+            theirs: components["schemas"]["SiteFile"];
+            /** @description What was chosen so far. */
+            choices: components["schemas"]["Choice"][];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "merge";
+        } | {
             /** @enum {string} */
             ask: "catalogue";
         } | {
@@ -697,6 +715,28 @@ export interface components {
              */
             focal_mm: number;
         };
+        /** @description What somebody chose for a thing that both changed. */
+        Choice: {
+            /** @description What it is. */
+            thing: components["schemas"]["Thing"];
+            /** @description Its id, or the name of the field. */
+            id: string;
+            /** @description Whose. */
+            take: components["schemas"]["Side"];
+        };
+        /** @description A thing that both changed, each in another way. */
+        Clash: {
+            /** @description What it is. */
+            thing: components["schemas"]["Thing"];
+            /** @description Its id, or the name of the field. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is different about mine. */
+            mine: string;
+            /** @description What is different about theirs. */
+            theirs: string;
+        };
         /** @description Both sides of a stale save. */
         Conflict: {
             /** @description What happened, in words. */
@@ -756,6 +796,17 @@ export interface components {
         DeleteRequest: {
             /** @description The site's name. */
             name: string;
+        };
+        /** @description One thing that is different. */
+        Difference: {
+            /** @description What it is. */
+            thing: components["schemas"]["Thing"];
+            /** @description Its id, or the name of the field. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is different about it. */
+            says: string;
         };
         /** @description How a target's distance was got, for its uncertainty. */
         Distance: {
@@ -1093,6 +1144,11 @@ export interface components {
                 used?: boolean;
                 /** @description The shots that it is the mean of, slope distances, m. */
                 shots_m?: number[];
+                /**
+                 * @description The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
+                 *     where they were not kept.
+                 */
+                shots_deg?: (number | null)[];
                 /** @description Who took it. */
                 by?: string | null;
                 /** @description When, as in `2026-11-24T14:02:00Z`. */
@@ -1240,6 +1296,14 @@ export interface components {
             level_m: number | null;
             /** @description All shots together. */
             together: components["schemas"]["Shots"];
+        };
+        /** @description Two states put together. */
+        Merged: {
+            site: null | components["schemas"]["SiteFile"];
+            /** @description What both changed and nobody chose about yet. */
+            clashes: components["schemas"]["Clash"][];
+            /** @description Why the two don't hold together; then one has to be taken whole, or something chosen otherwise. */
+            faults: components["schemas"]["Fault"][];
         };
         /** @description A camera model. */
         Model: {
@@ -1555,6 +1619,11 @@ export interface components {
             used?: boolean;
             /** @description The shots that it is the mean of, slope distances, m. */
             shots_m?: number[];
+            /**
+             * @description The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
+             *     where they were not kept.
+             */
+            shots_deg?: (number | null)[];
             /** @description Who took it. */
             by?: string | null;
             /** @description When, as in `2026-11-24T14:02:00Z`. */
@@ -1952,6 +2021,11 @@ export interface components {
             /** @description Places of the shots that are left out. */
             left_out: number[];
         };
+        /**
+         * @description Whose state of a thing to take.
+         * @enum {string}
+         */
+        Side: "mine" | "theirs";
         /**
          * @description One head looking at one target. For a line or area the figures are those of the sample that
          *     decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
@@ -2365,6 +2439,11 @@ export interface components {
          * @enum {string}
          */
         Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
+        /**
+         * @description What a difference is about.
+         * @enum {string}
+         */
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "reading";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */

@@ -1,9 +1,11 @@
 //! What a screen asks a session, and the answers as JSON: the one door for a core that runs beside an interface.
 
+use crate::change::compare::compare;
 use crate::change::edits::{aim_at, at_slant, new_camera, with_model};
+use crate::change::merge::{Choice, merge};
 use crate::change::ways::ways;
 use crate::equipment::catalogue;
-use crate::file::{Fault, HeadRef, Point2, Question, Sensor, Task};
+use crate::file::{Fault, HeadRef, Point2, Question, Sensor, SiteFile, Task};
 use crate::judge::session::{HeadVerdict, Summary};
 use crate::judge::{HeadResult, Session, SightLine};
 use crate::show::outline::outline;
@@ -105,6 +107,24 @@ pub enum Ask {
         #[serde(default)]
         target: Option<String>,
     },
+    /// What is different in this site, seen from another state of it.
+    Compare {
+        /// The other state.
+        before: Box<SiteFile>,
+        /// Units of the words.
+        units: Units,
+    },
+    /// This site and another state put together that both came from one.
+    Merge {
+        /// What both came from.
+        base: Box<SiteFile>,
+        /// The other state.
+        theirs: Box<SiteFile>,
+        /// What was chosen so far.
+        choices: Vec<Choice>,
+        /// Units of the words.
+        units: Units,
+    },
     /// The camera models to choose from.
     Catalogue,
     /// What a site asks for and what is usual.
@@ -160,6 +180,8 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
         Ask::Slant { camera, target, slant_m } => json(&at_slant(site, &camera, &target, slant_m)?),
         Ask::Model { camera, model } => json(&with_model(site, &camera, &model)?),
         Ask::NewCamera { at, reach_m, target } => json(&new_camera(site, at, reach_m, target.as_deref())?),
+        Ask::Compare { before, units } => json(&compare(&before, site.file(), units)),
+        Ask::Merge { base, theirs, choices, units } => json(&merge(&base, site.file(), &theirs, &choices, units)),
         Ask::Catalogue => json(&catalogue::models()?),
         Ask::Guide => json(&guide()),
     }

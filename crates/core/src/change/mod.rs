@@ -1,4 +1,6 @@
-//! Changes to a design: the ways to keep a promise, and what a hand does to a camera or a target.
+//! Changes to a design: the ways to keep a promise, what a hand does to cameras and targets, and two states of a site side by side.
 
+pub mod compare;
 pub mod edits;
+pub mod merge;
 pub mod ways;

@@ -31,3 +31,4 @@ pub use site_file::{
 pub use survey_file::{Brief, DRAWN_SIGMA_M, Photo, READING_SIGMA_M, Reading, SiteKind, Spot, SpotKind};
 pub use task::{NeedSet, Subject, Task};
 pub(crate) use validate::{faults, faults_of};
+pub(crate) use validate_survey::MOST_SHOTS;

@@ -120,6 +120,10 @@ pub struct Reading {
     /// The shots that it is the mean of, slope distances, m.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub shots_m: Vec<f64>,
+    /// The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
+    /// where they were not kept.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub shots_deg: Vec<Option<f64>>,
     /// Who took it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub by: Option<String>,

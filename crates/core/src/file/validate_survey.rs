@@ -10,7 +10,7 @@ const MOST_SPOTS: usize = 500;
 const MOST_READINGS: usize = 5_000;
 /// How many points may be measured: the adjustment takes them all at once.
 const MOST_MEASURED: usize = 400;
-const MOST_SHOTS: usize = 50;
+pub(crate) const MOST_SHOTS: usize = 50;
 const MOST_PHOTOS: usize = 20;
 const LONGEST_TEXT: usize = 2_000;
 /// Distances that a reading may have, m.
@@ -132,6 +132,11 @@ impl Check {
         });
         for (place, shot) in reading.shots_m.iter().enumerate().take(MOST_SHOTS) {
             self.number(format!("{at}.shots_m[{place}]"), *shot, SLOPES_M, " m");
+        }
+        let fits = reading.shots_deg.is_empty() || reading.shots_deg.len() == reading.shots_m.len();
+        self.that(&format!("{at}.shots_deg"), fits, || "has not as many as shots_m".to_owned());
+        for (place, shot) in reading.shots_deg.iter().enumerate().take(MOST_SHOTS) {
+            self.maybe(format!("{at}.shots_deg[{place}]"), *shot, -89.0..=89.0, "°");
         }
         let texts =
             [("by", &reading.by), ("taken", &reading.taken), ("device", &reading.device), ("note", &reading.note)];

@@ -223,6 +223,7 @@ impl Line<'_> {
             sigma_m: self.number("sigma_m")?,
             used,
             shots_m: vec![],
+            shots_deg: vec![],
             by: text("by"),
             taken: text("taken"),
             device: text("device"),

@@ -41,6 +41,8 @@ use utoipa::OpenApi;
         bright_angle_core::file::SiteChange,
         bright_angle_core::answer::Ask,
         bright_angle_core::answer::Sights,
+        bright_angle_core::change::compare::Difference,
+        bright_angle_core::change::merge::Merged,
         bright_angle_core::change::edits::Aim,
         bright_angle_core::survey::TakenShot,
         bright_angle_core::words::guide::Guide
