@@ -8,6 +8,9 @@ test("one target 18.9 m away: from an empty site to a kept promise that is found
   await page.getByRole("button", { name: "New site" }).first().click();
   await page.getByRole("textbox", { name: "Name of the site" }).fill("Back yard");
   await page.getByRole("button", { name: "Begin" }).click();
+  // A new site begins with what the client is asked.
+  await expect(page.getByRole("heading", { level: 1, name: "Brief" })).toBeVisible();
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Aim" }).click();
   await page.getByRole("button", { name: "Place the first target" }).click();
   const sheet = page.getByRole("group", { name: /^Plan/ });
   await sheet.click({ position: { x: 450, y: 180 } });
@@ -36,10 +39,10 @@ test("one target 18.9 m away: from an empty site to a kept promise that is found
 });
 
 test("an empty list, a site that is not there, and an empty site each say what to do", async ({ page }) => {
-  await page.route("**/api/sites", (route) => route.fulfill({ json: [] }));
+  await page.route("**/api/sites?*", (route) => route.fulfill({ json: { sites: [], total: 0, next: null } }));
   await page.goto("/");
   await expect(page.getByText("No site yet. Begin one, or bring in a site file.")).toBeVisible();
-  await page.unroute("**/api/sites");
+  await page.unroute("**/api/sites?*");
   await page.goto("/#/site/00000000-0000-4000-8000-000000000000");
   await expect(page.getByText("There is no such site here")).toBeVisible();
   await page.getByRole("link", { name: "All sites", exact: true }).click();

@@ -19,7 +19,7 @@ test("a database that goes away and comes back: work goes on, and is kept when i
   cluster("stop");
   try {
     await aim.type("Height", "4.2");
-    await expect(aim.saving).toHaveText("In this browser, server away");
+    await expect(aim.saving).toHaveText("On this device, server away");
     await expect(aim.dial("Height")).toHaveValue("4.20 m");
     await expect(aim.verdict).toHaveText("broken");
     expect((await request.get("/api/health")).status()).toBe(503);
@@ -37,7 +37,7 @@ test("a lost connection and a closed window lose nothing", async ({ page, contex
   await aim.take("Fuel berth till");
   await context.setOffline(true);
   await aim.type("Height", "5");
-  await expect(aim.saving).toHaveText("In this browser, server away");
+  await expect(aim.saving).toHaveText("On this device, server away");
   // Figures need no server: those of the new height stand there.
   await aim.settled();
   await expect(aim.evidence.locator(".rule").filter({ hasText: "Face seen from above" })).toContainText("10.3°");
@@ -61,24 +61,33 @@ test("two people at one site: the second is told, and both versions stay on reco
     (await request.put(`/api/sites/${id}`, { data: { based_on: 1, says: "Rename the site", site: theirs } })).status(),
   ).toBe(200);
   await aim.type("Height", "4.2");
-  const notice = page.getByRole("dialog", { name: "Somebody else kept a change to this site" });
-  await expect(notice).toContainText("Rename the site");
-  await notice.getByRole("button", { name: "Take theirs" }).click();
+  // What only one of them changed is taken from that one.
+  await expect(page.getByText("Revision 2 was saved elsewhere (“Rename the site”) and is taken in.")).toBeVisible();
   await expect(page.getByRole("textbox", { name: "Name of the site" })).toHaveValue("Renamed by a colleague");
-  await expect(aim.dial("Height")).toHaveValue("3.60 m");
+  await aim.saved();
+  const both = await kept(request, id);
+  expect([both.number, both.site.name, both.site.cameras[3]?.height_m]).toEqual([3, "Renamed by a colleague", 4.2]);
 
-  expect(
-    (await request.put(`/api/sites/${id}`, { data: { based_on: 2, says: "Once more", site: theirs } })).status(),
-  ).toBe(200);
+  // What both changed is shown side by side, and chosen.
+  const site = structuredClone(both.site);
+  if (site.cameras[3]) site.cameras[3].height_m = 5;
+  if (site.cameras[2]) site.cameras[2].height_m = 2.9;
+  expect((await request.put(`/api/sites/${id}`, { data: { based_on: 3, says: "Heights", site } })).status()).toBe(200);
   await aim.type("Height", "4.4");
-  await notice.getByRole("button", { name: "Keep mine as revision 4" }).click();
+  const notice = page.getByRole("dialog", { name: "Somebody else changed the same things" });
+  const row = notice.getByRole("row").filter({ hasText: "4.40 m" });
+  await expect(row).toContainText("height 4.20 m → 5.00 m");
+  await expect(notice.getByRole("row")).toHaveCount(2);
+  await expect(notice.getByRole("button", { name: "Go on as chosen" })).toBeDisabled();
+  await row.getByText("height 4.20 m → 4.40 m").click();
+  await notice.getByRole("button", { name: "Go on as chosen" }).click();
   await aim.saved();
   const newest = await kept(request, id);
-  expect([newest.number, newest.site.cameras[3]?.height_m]).toEqual([4, 4.4]);
-  const third = (await (await request.get(`/api/sites/${id}/revisions/3`)).json()) as {
+  expect([newest.number, newest.site.cameras[3]?.height_m, newest.site.cameras[2]?.height_m]).toEqual([5, 4.4, 2.9]);
+  const fourth = (await (await request.get(`/api/sites/${id}/revisions/4`)).json()) as {
     site: { cameras: { height_m: number }[] };
   };
-  expect(third.site.cameras[3]?.height_m).toBe(3.6);
+  expect(fourth.site.cameras[3]?.height_m).toBe(5);
 });
 
 test("figures of a state before are marked until those of the new one are there, and never taken for them", async ({
@@ -157,7 +166,7 @@ test("without a server cameras, walls and targets are dragged, and verdicts, sec
   expect(await density()).not.toBe(before.density);
   expect(await wedge()).not.toBe(before.wedge);
   await expect.poll(async () => (await relief()).equals(before.relief)).toBe(false);
-  await expect(aim.saving).toHaveText("In this browser, server away");
+  await expect(aim.saving).toHaveText("On this device, server away");
 
   before = { relief: await relief(), density: await density(), wedge: await wedge() };
   await aim.drag(page.getByTestId("target-t1"), [0.3 * (tx - cx), 0.3 * (ty - cy)]);
@@ -186,10 +195,10 @@ test("without a server cameras, walls and targets are dragged, and verdicts, sec
 test("the list of sites says when the server is away, and comes back by itself", async ({ page, context }) => {
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
-  await page.route("**/api/sites", (route) => route.abort());
+  await page.route("**/api/sites?*", (route) => route.abort());
   await page.reload();
   await expect(page.getByText("The server does not answer", { exact: true })).toBeVisible();
-  await page.unroute("**/api/sites");
+  await page.unroute("**/api/sites?*");
   await expect(
     page
       .getByRole("link")

@@ -27,6 +27,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
+    // Requests that a service worker makes are not seen by the tests that stand between page and server; offline.spec.ts allows it.
+    serviceWorkers: "block",
     trace: "retain-on-failure",
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -10,7 +10,7 @@ async function bringIn(page: Page, name: string, text: string): Promise<void> {
 }
 
 async function sites(page: Page): Promise<number> {
-  return ((await (await page.request.get("/api/sites")).json()) as unknown[]).length;
+  return ((await (await page.request.get("/api/sites")).json()) as { total: number }).total;
 }
 
 test("a bad file is answered with its faults, each with its place, and nothing is stored", async ({ page }) => {
@@ -21,8 +21,8 @@ test("a bad file is answered with its faults, each with its place, and nothing i
   if (site.targets[1]) site.targets[1].id = "t1";
   await bringIn(page, "bad.json", JSON.stringify(site));
   const alert = page.getByRole("alert").filter({ hasText: "bad.json was not brought in, nothing was stored" });
-  await expect(alert).toContainText("cameras[2].heads[0].focal_mm");
-  await expect(alert).toContainText('targets[1].id "t1" stands twice in targets');
+  await expect(alert).toContainText("Camera 3, head 1, focal: 30 is outside the lens");
+  await expect(alert).toContainText('Target 2, id: "t1" stands twice in targets');
   for (const [name, text, says] of [
     ["cut.json", readFileSync(DEMO, "utf8").slice(0, 400), "cut.json was not brought in"],
     ["other.json", '{"format": "other/thing", "version": 1}', "is not a site file"],
@@ -65,4 +65,21 @@ test("the limits of a site are changed and its verdicts with them", async ({ pag
   await aim.take("Pontoon head");
   await aim.evidence.getByText("Pixel density", { exact: true }).click();
   await expect(aim.evidence).toContainText("from memory");
+
+  // A face may be seen from 15° above; the till's is seen from less. Where only 2° were allowed it would not be.
+  await aim.take("Fuel berth till");
+  const rule = aim.evidence.locator(".rule").filter({ hasText: "Face seen from above" });
+  await expect(rule.getByRole("img", { name: "kept" })).toBeVisible();
+  await page.getByRole("button", { name: "Site", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Limits of this site" }).click();
+  const limits = page.getByRole("dialog");
+  for (const [label, degrees] of [
+    ["Kept up to", "2"],
+    ["Tight up to", "3"],
+  ] as const) {
+    await limits.getByRole("textbox", { name: label }).first().fill(degrees);
+    await limits.getByRole("textbox", { name: label }).first().press("Enter");
+  }
+  await limits.getByRole("button", { name: "Close" }).click();
+  await expect(rule.getByRole("img", { name: "broken" })).toBeVisible();
 });

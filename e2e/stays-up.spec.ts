@@ -1,10 +1,9 @@
 /** What `./start` runs: what dies is started again, and whoever is killed leaves nothing behind that a second start would trample. */
-import { type ChildProcess, execFileSync, spawn } from "node:child_process";
-import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { spawn } from "node:child_process";
+import { readFileSync, readdirSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { ROOT, demo } from "./support/aim";
+import { OwnServer } from "./support/own";
 
 const PORT = 8137;
 const AT = `http://127.0.0.1:${PORT}`;
@@ -24,28 +23,13 @@ const running = (word: string): number[] =>
 
 const server = (): number[] => running(`bright-angle serve --port ${PORT}`);
 
-const health = async (): Promise<number> => {
-  try {
-    return (await fetch(`${AT}/api/health`)).status;
-  } catch {
-    return 0;
-  }
-};
-
-const healthy = (): Promise<void> => expect.poll(health, { timeout: 60_000 }).toBe(200);
-
 test("what dies comes back, and after kill -9 of all of it a second start has everything", async () => {
   test.setTimeout(180_000);
-  const data = mkdtempSync(join(tmpdir(), "bright-angle-up-"));
-  chmodSync(data, 0o755);
-  const start = (): ChildProcess =>
-    spawn(`${ROOT}tools/serve`, [`${ROOT}target/debug/bright-angle`, String(PORT), data], {
-      stdio: ["ignore", "ignore", "inherit"],
-      env: { ...process.env, BRIGHT_ANGLE_LOOKS_EVERY: "1" },
-    });
-  let serving = start();
+  const own = new OwnServer(PORT);
+  const { data } = own;
+  const healthy = (): Promise<void> => expect.poll(() => own.health(), { timeout: 60_000 }).toBe(200);
   try {
-    await healthy();
+    await own.start();
     const site = demo();
     const made = await fetch(`${AT}/api/sites`, {
       method: "POST",
@@ -66,13 +50,12 @@ test("what dies comes back, and after kill -9 of all of it a second start has ev
     await healthy();
 
     // Whoever looks after them: they end with it, but for the database, which is taken over.
-    serving.kill("SIGKILL");
+    own.kill();
     await expect.poll(() => server().length, { timeout: 30_000 }).toBe(0);
     expect(running(`bright-angle-rangefinder --port`).filter((pid) => commandOf(pid).includes(String(PORT)))).toEqual(
       [],
     );
-    serving = start();
-    await healthy();
+    await own.start();
     const back = (await (await fetch(`${AT}/api/sites/${site_id}`)).json()) as {
       number: number;
       site: { name: string };
@@ -86,10 +69,7 @@ test("what dies comes back, and after kill -9 of all of it a second start has ev
     expect(code).not.toBe(0);
     await healthy();
   } finally {
-    serving.kill("SIGTERM");
-    await new Promise((settle) => (serving.exitCode === null ? serving.on("exit", settle) : settle(null)));
-    execFileSync(`${ROOT}tools/cluster`, ["stop", `${data}/postgres`]);
-    rmSync(data, { recursive: true, force: true });
+    await own.end();
   }
   expect([server(), running(`postgres -D ${data}`)]).toEqual([[], []]);
 });

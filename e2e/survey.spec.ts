@@ -49,7 +49,7 @@ class Walk {
   }
 
   async kept(): Promise<void> {
-    await expect(this.page.getByTestId("saving")).toHaveText(/^Kept \d/);
+    await expect(this.page.getByTestId("saving")).toHaveText(/^Saved \d/);
   }
 }
 
@@ -257,7 +257,7 @@ test("the walk goes on while the server is away, and a closed window loses nothi
   await page
     .getByTestId("photo-s7")
     .setInputFiles({ name: "wall.png", mimeType: "image/png", buffer: readFileSync(`${ROOT}demo/tern-quay.png`) });
-  await expect(page.getByText("1 on this device, sent when the server answers.")).toBeVisible();
+  await expect(page.getByText("1 on this device until the server has it.")).toBeVisible();
   await page
     .getByRole("link", { name: /^Readings/ })
     .first()
@@ -269,7 +269,7 @@ test("the walk goes on while the server is away, and a closed window loses nothi
 
   page = await context.newPage();
   await page.goto(`/#/site/${id}/survey/spots`);
-  await expect(page.getByTestId("saving")).toHaveText(/^Kept \d/);
+  await expect(page.getByTestId("saving")).toHaveText(/^Saved \d/);
   await expect.poll(async () => (await surveyed(request, id)).spots?.[6]?.photos?.length).toBe(1);
   const site = await surveyed(request, id);
   expect(site.brief?.["address"]).toBe("12 Quay Road");

@@ -92,7 +92,7 @@ export class Aim {
   }
 
   async saved(): Promise<void> {
-    await expect(this.saving).toHaveText(/^Kept \d/);
+    await expect(this.saving).toHaveText(/^Saved \d/);
   }
 
   /** Presses on one thing, drags through the way's points and lets go. */

@@ -21,6 +21,18 @@ export function App() {
         <QueryClientProvider client={queries}>
           <Router hook={useHashLocation}>
             <Switch>
+              <Route<{ id: string; number: string }> path="/site/:id/revision/:number">
+                {({ id, number }) => (
+                  <SitePage
+                    key={`${id}/${number}`}
+                    id={id}
+                    stage="aim"
+                    step={null}
+                    item={null}
+                    looking={Number(number)}
+                  />
+                )}
+              </Route>
               <Route<{ id: string; step?: string; item?: string }> path="/site/:id/survey/:step?/:item?">
                 {({ id, step, item }) => (
                   <SitePage key={id} id={id} stage="survey" step={step ?? null} item={item ?? null} />

@@ -1,15 +1,19 @@
-/** The strip on top of a site's stages: its name, the stages, undo and redo, and how far everything is kept. */
+/** The strip on top of a site's stages: its name, the stages, undo and redo, and how far everything is saved. */
 import { RedoOutlined, UndoOutlined } from "@ant-design/icons";
 import { Button, Dropdown, Input, Tooltip } from "antd";
-import { Suspense, useState } from "react";
+import { Suspense, lazy, useState } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { exportSite } from "../keep/files";
 import { lastStep, nextStep, useHistory } from "../keep/history";
-import { type Saving, useSite } from "../keep/store";
+import { useSite } from "../keep/store";
 import { Masthead } from "../ui/Masthead";
 import { type Stage, stageAddress } from "../ui/address";
+import { DeleteSite } from "./DeleteSite";
+import { SavingState } from "./SavingState";
 import { STAGES } from "./stages";
+
+const Revisions = lazy(() => import("./Revisions").then((module) => ({ default: module.Revisions })));
 
 export function SiteMasthead({ stage }: { stage: Stage }) {
   // Not the site itself: it changes at every move of a hand.
@@ -19,14 +23,12 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
         held && {
           id: held.id,
           name: held.site.name,
-          saving: held.saving,
-          savedAt: held.savedAt,
-          revision: held.revision,
+          looking: held.saving.kind === "looking",
         },
     ),
   );
   const { undo, redo } = useSite.getState();
-  const [rules, setRules] = useState(false);
+  const [asked, setAsked] = useState<"rules" | "revisions" | "delete" | null>(null);
   // What can be undone changes with the steps.
   useStore(useHistory.temporal, (steps) => `${steps.pastStates.length}/${steps.futureStates.length}`);
   if (!open) return null;
@@ -34,7 +36,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
   const { Tools = null, Limits = null } = STAGES.find((known) => known.stage === stage) ?? {};
   return (
     <Masthead
-      title={<SiteName name={open.name} />}
+      title={<SiteName key={open.name} name={open.name} disabled={open.looking} />}
       stages={
         <nav className="stages" aria-label="Stages">
           {STAGES.map(({ stage: to, word }) => (
@@ -51,12 +53,13 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
       <Tooltip title={forth !== null ? `Redo: ${forth}` : "Nothing to redo"}>
         <Button size="small" ghost disabled={forth === null} onClick={redo} icon={<RedoOutlined />} aria-label="Redo" />
       </Tooltip>
-      <SavingState saving={open.saving} savedAt={open.savedAt} revision={open.revision} />
+      <SavingState />
       <Dropdown
         trigger={["click"]}
         menu={{
           items: [
-            { key: "rules", label: "Limits of this site", onClick: () => setRules(true) },
+            { key: "rules", label: "Limits of this site", disabled: open.looking, onClick: () => setAsked("rules") },
+            { key: "revisions", label: "Revisions", onClick: () => setAsked("revisions") },
             {
               key: "export",
               label: "Save as a site file",
@@ -65,6 +68,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
                 if (site) exportSite(site);
               },
             },
+            { key: "delete", label: "Delete this site", danger: true, onClick: () => setAsked("delete") },
           ],
         }}
       >
@@ -74,13 +78,15 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
       </Dropdown>
       <Suspense fallback={null}>
         {Tools && <Tools />}
-        {Limits && rules && <Limits close={() => setRules(false)} />}
+        {Limits && asked === "rules" && <Limits close={() => setAsked(null)} />}
+        {asked === "revisions" && <Revisions id={open.id} close={() => setAsked(null)} />}
       </Suspense>
+      {asked === "delete" && <DeleteSite id={open.id} name={open.name} close={() => setAsked(null)} />}
     </Masthead>
   );
 }
 
-function SiteName({ name }: { name: string }) {
+function SiteName({ name, disabled }: { name: string; disabled: boolean }) {
   const edit = useSite((state) => state.edit);
   const [typed, setTyped] = useState<string | null>(null);
   const commit = (): void => {
@@ -97,33 +103,11 @@ function SiteName({ name }: { name: string }) {
       variant="borderless"
       aria-label="Name of the site"
       maxLength={200}
+      disabled={disabled}
       value={typed ?? name}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={commit}
       onPressEnter={(event) => event.currentTarget.blur()}
     />
-  );
-}
-
-function SavingState({ saving, savedAt, revision }: { saving: Saving; savedAt: string; revision: number }) {
-  const time = new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
-  const words: Record<Saving["kind"], string> = {
-    kept: `Kept ${time} · rev ${revision}`,
-    waiting: "Keeping …",
-    keeping: "Keeping …",
-    away: "In this browser, server away",
-    refused: "Not kept",
-    stale: "Two versions",
-  };
-  const [fault] = saving.kind === "refused" ? saving.faults : [];
-  return (
-    <span
-      className={`saving saving-${saving.kind}`}
-      role="status"
-      data-testid="saving"
-      title={fault && `${fault.path}: ${fault.message}`}
-    >
-      {words[saving.kind]}
-    </span>
   );
 }

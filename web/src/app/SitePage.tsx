@@ -1,13 +1,16 @@
 /** A site's stages with the site: opened, away, not there, or ready to work on. */
 import { Alert, Button, Result, Skeleton } from "antd";
 import { Suspense, useEffect } from "react";
-import { NotThere } from "../keep/http";
+import { Gone, NotThere } from "../keep/http";
+import { useOffline } from "../keep/offline";
+import { usePendingPhotos } from "../keep/photoOutbox";
 import { useSite } from "../keep/store";
 import { useInHand } from "../model/inHand";
 import { Masthead } from "../ui/Masthead";
-import type { Stage } from "../ui/address";
+import { type Stage, goTo, siteAddress } from "../ui/address";
 import { SiteMasthead } from "./SiteMasthead";
-import { StaleNotice } from "./StaleNotice";
+import { ClashNotice } from "./ClashNotice";
+import { GoneNotice } from "./GoneNotice";
 import { STAGES } from "./stages";
 
 interface Props {
@@ -15,27 +18,33 @@ interface Props {
   stage: Stage;
   step: string | null;
   item: string | null;
+  /** The revision to look at; the newest, to work on, where it is left out. */
+  looking?: number | null;
 }
 
-export function SitePage({ id, stage, step, item }: Props) {
+export function SitePage({ id, stage, step, item, looking = null }: Props) {
   const opened = useSite((state) => state.open?.id);
   const failed = useSite((state) => state.failed);
   const { load, close } = useSite.getState();
   const drop = useInHand((inHand) => inHand.drop);
   useEffect(() => {
     drop();
-    void load(id);
+    void load(id, looking);
     return close;
-  }, [id, load, close, drop]);
+  }, [id, looking, load, close, drop]);
+  usePendingPhotos(id);
   const Screen = STAGES.find((known) => known.stage === stage)?.Screen;
   if (opened === id && Screen) {
     return (
       <div className={`stage stage-${stage}`}>
         <SiteMasthead stage={stage} />
+        {looking !== null && <Looking id={id} number={looking} />}
+        <Notices />
         <Suspense fallback={<Skeleton active />}>
           <Screen step={step} item={item} />
         </Suspense>
-        <StaleNotice />
+        <ClashNotice />
+        <GoneNotice />
       </div>
     );
   }
@@ -43,13 +52,70 @@ export function SitePage({ id, stage, step, item }: Props) {
     <>
       <Masthead />
       <main className="sites">
-        {failed ? <Failed error={failed} again={() => void load(id)} /> : <Skeleton active />}
+        {failed ? <Failed error={failed} again={() => void load(id, looking)} /> : <Skeleton active />}
       </main>
     </>
   );
 }
 
+/** An old revision under the eye: it cannot be changed, but brought back. */
+function Looking({ id, number }: { id: string; number: number }) {
+  const bringBack = async (): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    if (!site) return;
+    const { load, edit } = useSite.getState();
+    await load(id);
+    edit(`Bring back revision ${number}`, site);
+    goTo(siteAddress(id));
+  };
+  return (
+    <Alert
+      banner
+      type="info"
+      title={`This is revision ${number}, to look at. Nothing here can be changed.`}
+      action={
+        <span className="row">
+          <Button size="small" onClick={() => void bringBack()}>
+            Bring it back
+          </Button>
+          <Button size="small" type="primary" href={siteAddress(id)}>
+            To the newest
+          </Button>
+        </span>
+      }
+    />
+  );
+}
+
+/** What is said once: what was taken in from elsewhere, and that a newer version of the application is there. */
+function Notices() {
+  const notice = useSite((state) => state.notice);
+  const renew = useOffline((state) => state.renew);
+  return (
+    <>
+      {notice !== null && (
+        <Alert banner type="info" title={notice} closable={{ onClose: () => useSite.setState({ notice: null }) }} />
+      )}
+      {renew && (
+        <Alert
+          banner
+          type="info"
+          title="A newer version of the application is on this device."
+          action={
+            <Button size="small" onClick={renew}>
+              Take it
+            </Button>
+          }
+        />
+      )}
+    </>
+  );
+}
+
 function Failed({ error, again }: { error: Error; again(): void }) {
+  if (error instanceof Gone) {
+    return <Result status="404" title="This site was deleted" extra={<Button href="#/">All sites</Button>} />;
+  }
   if (error instanceof NotThere) {
     return <Result status="404" title="There is no such site here" extra={<Button href="#/">All sites</Button>} />;
   }
@@ -58,7 +124,7 @@ function Failed({ error, again }: { error: Error; again(): void }) {
       type="warning"
       showIcon
       title="The site cannot be opened now"
-      description={`${error.message}. Nothing is lost.`}
+      description={`${error.message}, and the site was never opened on this device. Nothing is lost.`}
       action={<Button onClick={again}>Try again</Button>}
     />
   );

@@ -7,12 +7,20 @@ import "@fontsource/ibm-plex-mono/400.css";
 import "@fontsource/ibm-plex-mono/600.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
+import { workOffline } from "../keep/offline";
+import { persist } from "../keep/shelf";
+import { liveAsTab } from "../keep/tabs";
+import { keepFocus } from "../ui/keepFocus";
 import { startCore } from "../core/port";
 import { App } from "./App";
 import "../ui/ui.css";
 import "./paper.css";
 
 startCore();
+liveAsTab();
+workOffline();
+void persist();
+keepFocus();
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

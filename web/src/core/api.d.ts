@@ -2336,9 +2336,11 @@ export interface components {
             to: string;
             /**
              * Format: double
-             * @description Slope distance, m.
+             * @description Slope distance, m; the level one where `level` is set.
              */
             slope_m: number;
+            /** @description Whether the display showed the level distance: a shot of its own kind, which is never averaged with slopes as it stands. */
+            level?: boolean;
             /**
              * Format: double
              * @description Inclination as seen from `from`, degrees above the horizontal, if it is known.

@@ -9,9 +9,12 @@ import type {
   Aim,
   Ask,
   Camera,
+  Choice,
+  Difference,
   FirstAnswer,
   Guide,
   Line,
+  Merged,
   Model,
   Point,
   ReadCsv,
@@ -106,6 +109,11 @@ export const core = {
   model: (site: SiteFile, camera: string, model: string): Promise<Camera> => ask(site, { ask: "model", camera, model }),
   newCamera: (site: SiteFile, at: Point, reach_m: number, target: string | null): Promise<Camera> =>
     ask(site, { ask: "new_camera", at, reach_m, target }),
+  /** What is different in `after`, in words. */
+  compare: (before: SiteFile, after: SiteFile, units: Units): Promise<Difference[]> =>
+    ask(after, { ask: "compare", before, units }),
+  merge: (mine: SiteFile, base: SiteFile, theirs: SiteFile, choices: Choice[], units: Units): Promise<Merged> =>
+    ask(mine, { ask: "merge", base, theirs, choices, units }),
   catalogue: (): Promise<Model[]> => ask(hand.site ?? NO_SITE, { ask: "catalogue" }),
   guide: (): Promise<Guide> => ask(hand.site ?? NO_SITE, { ask: "guide" }),
 

@@ -51,3 +51,6 @@ export type SiteDrawing = Schemas["SiteDrawing"];
 export type Photo = Schemas["Photo"];
 /** Metres east and north, or px right and down. */
 export type Point = [number, number];
+export type Choice = Schemas["Choice"];
+export type Difference = Schemas["Difference"];
+export type Merged = Schemas["Merged"];

@@ -1,63 +1,108 @@
-/** What the server does not have yet, kept in this browser. */
-import type { SiteFile } from "../core/types";
+/** What the server does not have yet, kept on this device while it is worked on: at once, but not at every move of a hand. */
+import { type Draft, draftsOf, putDraft, takeDraft } from "./shelf";
+import { TAB, livingTabs } from "./tabs";
 
-export interface Draft {
-  basedOn: number;
-  says: string;
-  site: SiteFile;
-}
-
-const key = (id: string): string => `bright-angle/draft/${id}`;
+export type { Draft } from "./shelf";
 
 /** A hand that drags makes sixty states a second, and a large site takes milliseconds to write: written is at most so often, ms. */
 const AT_MOST = 250;
+/** Where the last state of a window stands that was closed before the database had it. */
+const LAST = "bright-angle/last/";
 
-let waiting: { id: string; draft: Draft } | null = null;
+type Unwritten = Omit<Draft, "tab" | "at">;
+
+let waiting: Unwritten | null = null;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let written = 0;
+let writing: Promise<unknown> = Promise.resolve();
 
 /** Keeps a draft: at once if none was kept for a moment, else with the next that is written. */
-export function keepDraft(id: string, draft: Draft): void {
-  if (waiting && waiting.id !== id) writeWaiting();
-  waiting = { id, draft };
+export function keepDraft(draft: Unwritten): void {
+  if (waiting && waiting.id !== draft.id) writeWaiting();
+  waiting = draft;
   const wait = written + AT_MOST - Date.now();
   if (wait <= 0) writeWaiting();
   else timer ??= setTimeout(writeWaiting, wait);
 }
 
-/** Writes what waits, as when the page is left. */
+/** Writes what waits; one after the other, so that an older state never comes last. */
 export function writeWaiting(): void {
   clearTimeout(timer);
   timer = undefined;
   if (!waiting) return;
-  const { id, draft } = waiting;
+  const draft = { ...waiting, tab: TAB, at: Date.now() };
   waiting = null;
-  written = Date.now();
+  written = draft.at;
+  writing = writing.then(() => putDraft(draft));
+}
+
+/** The page may be gone before the database has answered: what waits is said once more where it is heard at once. */
+function lastWord(): void {
+  if (!waiting) return;
   try {
-    localStorage.setItem(key(id), JSON.stringify(draft));
+    localStorage.setItem(`${LAST}${waiting.id}/${TAB}`, JSON.stringify({ ...waiting, tab: TAB, at: Date.now() }));
   } catch {
-    // A full or forbidden storage costs only the safety net: the save itself is under way.
+    // There is no room, or no leave: the database is asked all the same.
   }
+  writeWaiting();
 }
 
 if (typeof window !== "undefined") {
-  window.addEventListener("pagehide", writeWaiting);
-  document.addEventListener("visibilitychange", writeWaiting);
+  window.addEventListener("pagehide", lastWord);
+  document.addEventListener("visibilitychange", () => {
+    if (document.visibilityState === "hidden") lastWord();
+  });
 }
 
-export function dropDraft(id: string): void {
+/** Forgets this window's draft of a site: the server has it. */
+export async function dropDraft(id: string): Promise<void> {
   if (waiting?.id === id) waiting = null;
-  localStorage.removeItem(key(id));
+  writing = writing.then(() => takeDraft(id, TAB));
+  forgetLast(id, TAB);
+  await writing;
 }
 
-export function readDraft(id: string): Draft | null {
-  if (waiting?.id === id) writeWaiting();
-  const text = localStorage.getItem(key(id));
-  if (!text) return null;
-  try {
-    return JSON.parse(text) as Draft;
-  } catch {
-    dropDraft(id);
-    return null;
+/** The drafts of a site that this window may take up: its own, and those of windows that are gone. The oldest first. */
+export async function heldDrafts(id: string): Promise<Draft[]> {
+  writeWaiting();
+  await writing;
+  const living = await livingTabs();
+  const mayTake = (tab: string): boolean => tab === TAB || !living.has(tab);
+  const drafts = new Map((await draftsOf(id)).filter(({ tab }) => mayTake(tab)).map((draft) => [draft.tab, draft]));
+  for (const last of lastWords(id)) {
+    const held = drafts.get(last.tab);
+    if (mayTake(last.tab) && (!held || held.at < last.at)) drafts.set(last.tab, last);
   }
+  return [...drafts.values()].sort((a, b) => a.at - b.at);
+}
+
+/** Forgets drafts of other windows that were taken up, once what became of them stands in this window's own. */
+export async function takenUp(id: string, drafts: Draft[]): Promise<void> {
+  writeWaiting();
+  await writing;
+  for (const { tab } of drafts) {
+    if (tab !== TAB) await takeDraft(id, tab);
+    forgetLast(id, tab);
+  }
+}
+
+function forgetLast(id: string, tab: string): void {
+  try {
+    localStorage.removeItem(`${LAST}${id}/${tab}`);
+  } catch {
+    // Without leave nothing was said there.
+  }
+}
+
+function lastWords(id: string): Draft[] {
+  const found: Draft[] = [];
+  try {
+    for (let place = 0; place < localStorage.length; place++) {
+      const key = localStorage.key(place) ?? "";
+      if (key.startsWith(`${LAST}${id}/`)) found.push(JSON.parse(localStorage.getItem(key) ?? "null") as Draft);
+    }
+  } catch {
+    // Unreadable, or no leave: the database has what it has.
+  }
+  return found.filter((draft) => draft as Draft | null);
 }

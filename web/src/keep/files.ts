@@ -1,6 +1,7 @@
 /** Site files out of and into the browser. */
 import { Refused } from "../core/errors";
 import { ask } from "./http";
+import { beginSite } from "./sites";
 import type { Fault, Revision, SiteFile } from "../core/types";
 
 /** Saves a site as a file. */
@@ -40,8 +41,8 @@ export async function importSite(file: File): Promise<{ id: string } | { faults:
   }
 }
 
-export async function createSite(name: string): Promise<string> {
-  const site = { format: "bright-angle/site", version: 1, name, obstacles: [], targets: [], cameras: [] };
-  const made = await ask<Revision>("POST", "/api/sites", { says: "New site", site });
-  return made.site_id;
+/** Begins an empty site; answers its id. */
+export function createSite(name: string): Promise<string> {
+  const site: SiteFile = { format: "bright-angle/site", version: 1, name, obstacles: [], targets: [], cameras: [] };
+  return beginSite(site, "New site");
 }

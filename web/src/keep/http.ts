@@ -2,8 +2,13 @@
 import { Refused } from "../core/errors";
 import type { Conflict, Fault } from "../core/types";
 
-/** The server or its database cannot be reached: try again later, nothing is lost. */
-export class Away extends Error {}
+/** The server or its database cannot be reached, or cannot do it just now: try again later, nothing is lost. */
+export class Away extends Error {
+  readonly passes = true;
+}
+
+/** The site was deleted. */
+export class Gone extends Refused {}
 
 /** The server does not have what was asked for. */
 export class NotThere extends Refused {}
@@ -17,7 +22,6 @@ export class Stale extends Error {
 
 export async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const response = await send(method, path, body, signal);
-  if (response.status >= 502 && response.status <= 504) throw new Away("the database does not answer");
   let answer: unknown;
   try {
     const json = response.headers.get("Content-Type")?.startsWith("application/json");
@@ -27,10 +31,15 @@ export async function ask<T>(method: string, path: string, body?: unknown, signa
     throw new Away("the answer was cut off");
   }
   if (response.ok) return answer as T;
-  if (response.status === 409) throw new Stale(answer as Conflict);
+  if (response.status === 409 && !Array.isArray(answer)) throw new Stale(answer as Conflict);
   const faults = Array.isArray(answer) ? (answer as Fault[]) : [];
+  if (passes(response.status)) throw new Away(faults[0]?.message ?? "the server does not answer as it should");
+  if (response.status === 410) throw new Gone(faults);
   throw response.status === 404 ? new NotThere(faults) : new Refused(faults);
 }
+
+/** Whether what is wrong lies with the server or the way to it, and not with what was sent: it may go well the next time. */
+const passes = (status: number): boolean => [408, 425, 429].includes(status) || status >= 500;
 
 async function send(method: string, path: string, body: unknown, signal?: AbortSignal): Promise<Response> {
   try {

@@ -1,107 +1,143 @@
 /**
- * Photos on their way: kept on this device until the server has them, then written into the site. A lost connection or a closed
- * window loses none.
+ * Photos on their way: each stays on this device until a revision that the server has names it. A lost connection, a closed window,
+ * a refusal or a spot that is gone loses none; only a person throws one away.
  */
-import { del, entries, set as put } from "idb-keyval";
 import { useEffect } from "react";
 import { create } from "zustand";
 import { Refused } from "../core/errors";
-import { Away, ask } from "./http";
 import type { Photo, PictureHead, Point, SiteFile } from "../core/types";
 import { targetOf } from "../model/lookups";
-import { useSite } from "./store";
+import { Away, ask } from "./http";
+import { type PendingPhoto, photosOf, take, write } from "./shelf";
+import { onRevision, useSite } from "./store";
+import { alone } from "./tabs";
 
-export interface Owner {
-  kind: "spot" | "target";
-  id: string;
-}
+export type Owner = PendingPhoto["owner"];
 
-interface Pending {
-  site: string;
+/** A photo that waits, as it is shown. */
+export interface Waiting {
+  key: string;
   owner: Owner;
   blob: Blob;
-  takenAt?: Point;
+  /** Why it does not go on by itself: the server does not take it, its place is gone, or it was taken out of the site. */
+  stuck: string | null;
 }
 
 interface Store {
-  /** How many wait, by owner. */
-  waiting: Record<string, number>;
-  /** Why the last one was refused. */
-  refused: string | null;
+  site: string | null;
+  waiting: Waiting[];
 }
 
-export const usePhotoStore = create<Store>(() => ({ waiting: {}, refused: null }));
-export const ownerKey = (owner: Owner): string => `${owner.kind}/${owner.id}`;
+export const usePhotoStore = create<Store>(() => ({ site: null, waiting: [] }));
 
 const RETRY = 3000;
-let sending: Promise<void> | null = null;
 
-/** Takes a photo for a spot or target of the open site. */
-export async function takePhoto(site: string, owner: Owner, blob: Blob, takenAt?: Point): Promise<void> {
-  await put(`photo/${crypto.getRandomValues(new Uint32Array(4)).join("-")}`, {
-    site,
-    owner,
-    blob,
-    ...(takenAt ? { takenAt } : {}),
-  } satisfies Pending);
-  await sendPending(site);
+/** Takes a photo for a spot or target of the open site; false if this device has no room for it. */
+export async function takePhoto(site: string, owner: Owner, blob: Blob, takenAt?: Point): Promise<boolean> {
+  const key = `photo/${crypto.getRandomValues(new Uint32Array(4)).join("-")}`;
+  const photo: PendingPhoto = { site, owner, blob, ...(takenAt ? { takenAt } : {}) };
+  if (!(await write(key, photo))) return false;
+  void sendPending(site);
+  return true;
 }
 
-/** Sends what waits; one at a time, and once more after a while if the server is away. */
-export function sendPending(site: string): Promise<void> {
-  sending ??= sendAll(site).finally(() => {
-    sending = null;
+/** Sends what waits; one window at a time. */
+export async function sendPending(site: string): Promise<void> {
+  await alone(`outbox/${site}`, async () => {
+    for (const [key, photo] of await photosOf(site)) if (!(await forward(site, key, photo))) break;
   });
-  return sending;
+  await show(site);
 }
 
-async function sendAll(site: string): Promise<void> {
-  const all = await mine(site);
-  count(all.map(([, pending]) => pending));
-  for (const [key, pending] of all) {
+/** Takes a photo as far as it goes now; false when the server is away, so that the others need not be tried. */
+async function forward(site: string, key: string, photo: PendingPhoto): Promise<boolean> {
+  let name = photo.name;
+  if (name === undefined && photo.refused === undefined) {
     try {
-      const { name } = await ask<PictureHead>("POST", "/api/pictures", pending.blob);
-      if (useSite.getState().open?.id !== site) return;
-      attach(pending, name);
+      name = (await ask<PictureHead>("POST", "/api/pictures", photo.blob)).name;
+      await write(key, { ...photo, name });
     } catch (error) {
-      if (error instanceof Away) return;
-      usePhotoStore.setState({ refused: error instanceof Refused ? error.message : "the photo was not taken" });
+      if (error instanceof Away) return false;
+      const refused = error instanceof Refused ? error.message : "the server does not take it";
+      await write(key, { ...photo, refused });
+      return true;
     }
-    await del(key);
   }
-  count((await mine(site)).map(([, pending]) => pending));
+  const open = useSite.getState().open;
+  if (name === undefined || open?.id !== site || photo.attached || names(open.site, name)) return true;
+  if (attach(photo, name)) await write(key, { ...photo, name, attached: true });
+  return true;
 }
 
-async function mine(site: string): Promise<[IDBValidKey, Pending][]> {
-  return (await entries<IDBValidKey, Pending>()).filter(
-    ([key, pending]) => typeof key === "string" && key.startsWith("photo/") && pending.site === site,
-  );
-}
+/** Whether a site names a picture as a photo. */
+const names = (site: SiteFile, picture: string): boolean =>
+  [...(site.spots ?? []), ...site.targets].some((item) => item.photos?.some((photo) => photo.picture === picture));
 
-function count(all: Pending[]): void {
-  const waiting: Record<string, number> = {};
-  for (const { owner } of all) waiting[ownerKey(owner)] = (waiting[ownerKey(owner)] ?? 0) + 1;
-  usePhotoStore.setState({ waiting });
-}
-
-function attach({ owner, takenAt }: Pending, picture: string): void {
+/** Writes a photo into the open site; false if what it shows is not there. */
+function attach({ owner, takenAt }: PendingPhoto, picture: string): boolean {
+  const open = useSite.getState().open;
+  if (!open || !ownerOf(open.site, owner)) return false;
   useSite.getState().edit("Add a photo", (site) => {
     const item = ownerOf(site, owner);
-    if (!item) return;
     const photo: Photo = { picture, ...(takenAt ? { taken_at: takenAt } : {}) };
-    item.photos = [...(item.photos ?? []), photo];
+    if (item) item.photos = [...(item.photos ?? []), photo];
   });
+  return true;
 }
 
 export const ownerOf = (site: SiteFile, owner: Owner): { photos?: Photo[] } | undefined =>
   owner.kind === "spot" ? site.spots?.find((spot) => spot.id === owner.id) : targetOf(site, owner.id);
 
-/** Sees that what waits goes out while a survey is open. */
+/** Shows what waits. */
+async function show(site: string): Promise<void> {
+  const photos = await photosOf(site);
+  const open = useSite.getState().open;
+  if (open?.id !== site) return;
+  const stuck = ({ name, attached, refused, owner }: PendingPhoto): string | null => {
+    if (refused !== undefined) return refused;
+    if (name !== undefined && names(open.site, name)) return null;
+    if (attached) return "it was taken out of the site before it was saved";
+    return ownerOf(open.site, owner) ? null : `the ${owner.kind} that it shows is gone`;
+  };
+  usePhotoStore.setState({
+    site,
+    waiting: photos.map(([key, photo]) => ({ key, owner: photo.owner, blob: photo.blob, stuck: stuck(photo) })),
+  });
+}
+
+/** Tries a photo again that does not go on by itself, for another spot or target if one is named. */
+export async function tryAgain(site: string, key: string, owner?: Owner): Promise<void> {
+  const found = (await photosOf(site)).find(([held]) => held === key);
+  if (!found) return;
+  const photo = { ...found[1] };
+  delete photo.refused;
+  delete photo.attached;
+  await write(key, owner ? { ...photo, owner } : photo);
+  await sendPending(site);
+}
+
+/** Throws a photo away that somebody does not want. */
+export async function throwAway(site: string, key: string): Promise<void> {
+  await take(key);
+  await show(site);
+}
+
+/** Lets go of the photos that a revision on the server names. */
+onRevision((id, site) => {
+  void (async () => {
+    for (const [key, photo] of await photosOf(id))
+      if (photo.name !== undefined && names(site, photo.name)) await take(key);
+    await show(id);
+  })();
+});
+
+/** Sees that what waits goes out while a site is open. */
 export function usePendingPhotos(site: string): void {
   useEffect(() => {
+    usePhotoStore.setState({ site, waiting: [] });
     void sendPending(site);
     const timer = window.setInterval(() => {
-      if (Object.keys(usePhotoStore.getState().waiting).length > 0) void sendPending(site);
+      if (usePhotoStore.getState().waiting.length > 0) void sendPending(site);
     }, RETRY);
     return () => window.clearInterval(timer);
   }, [site]);

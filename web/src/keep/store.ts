@@ -1,58 +1,123 @@
 /**
- * The site in hand: its file, what was done to it (undo and redo), and how far it is kept.
+ * The site in hand: its file, what was done to it (undo and redo), and how far it is saved.
  *
- * Every edit is saved as a revision a moment after it comes to rest. Until the server has it, it
- * stands in this browser's storage too, so a closed tab or a lost connection loses nothing.
+ * Every edit is saved as a revision a moment after it comes to rest, one save at a time. Until the server has it, it stands on this
+ * device too, so a closed window or a lost connection loses nothing. What somebody else saved meanwhile is put together with it;
+ * only what both changed is asked about.
  */
 import { produce } from "immer";
 import { create } from "zustand";
 import { Refused } from "../core/errors";
-import { Away, Stale, ask } from "./http";
-import type { Conflict, Fault, Revision, SiteFile } from "../core/types";
-import { dropDraft, keepDraft, readDraft, writeWaiting } from "./draft";
+import type { Choice, Fault, Merged, Revision, SiteFile } from "../core/types";
+import { type Draft, dropDraft, heldDrafts, keepDraft, takenUp, writeWaiting } from "./draft";
 import { back, begin, forth, lastStep, nextStep, step } from "./history";
+import { Away, Gone, NotThere, Stale, ask } from "./http";
+import { merge, same } from "./merging";
+import { keep, keptOn } from "./shelf";
 
 export type Saving =
-  | { kind: "kept" }
+  /** The server has it. */
+  | { kind: "saved" }
   | { kind: "waiting" }
-  | { kind: "keeping" }
-  | { kind: "away" }
+  | { kind: "saving" }
+  /** It stands on this device; why the server does not have it. */
+  | { kind: "away"; why: string }
   | { kind: "refused"; faults: Fault[] }
-  | { kind: "stale"; conflict: Conflict };
+  /** Somebody else changed the same things. */
+  | { kind: "clash"; clash: Clash }
+  /** The site was deleted meanwhile. */
+  | { kind: "gone"; message: string }
+  /** An old revision is looked at; it cannot be changed. */
+  | { kind: "looking" };
+
+export interface Clash {
+  /** What both came from. */
+  base: SiteFile;
+  theirs: Revision;
+  merged: Merged;
+}
 
 interface Open {
   id: string;
-  /** The revision that the server has and the next one is based on. */
+  /** The revision that the server has and the next one is based on; 0 while it knows nothing of the site. */
   revision: number;
+  /** That revision's file. */
+  base: SiteFile | null;
   savedAt: string;
   site: SiteFile;
   saving: Saving;
   /** What the edits since the last revision did. */
   says: string;
+  /** Whether the server was away when the site was last asked for. */
+  offline: boolean;
 }
 
 interface SiteStore {
   open: Open | null;
   /** Why the site could not be opened. */
   failed: Error | null;
-  load(id: string): Promise<void>;
+  /** Said once: what was taken in from somebody else. */
+  notice: string | null;
+  /** Opens a site, or one of its revisions to look at. */
+  load(id: string, looking?: number | null): Promise<void>;
   close(): void;
   /** Edits the site, by what to do to a draft of it or by the state to take; edits with the same `gesture` one after the other are one step to undo. */
   edit(says: string, change: ((site: SiteFile) => void) | SiteFile, gesture?: string): void;
   undo(): void;
   redo(): void;
-  /** Ends a stale state: go on with mine as a new revision, or with theirs. */
-  settle(choice: "mine" | "theirs"): void;
+  /** Ends a clash: thing by thing, or with one of the two as a whole. Answers what still has to be chosen, or null. */
+  settle(choice: Choice[] | "mine" | "theirs"): Promise<Merged | null>;
+  /** Tries to save now. */
+  saveNow(): void;
 }
 
 const WAITING: Saving = { kind: "waiting" };
 
 /** How long edits rest before they are saved, ms. */
 const REST = 500;
-/** How long to wait before a server that was away is tried again, ms. */
+/** How long to wait before a server that was away is tried again, ms; twice as long each time, up to the longest. */
 const RETRY = 2000;
+const LONGEST_RETRY = 30_000;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
+let retry = RETRY;
+/** What is on its way to the server, by site: one save at a time, whoever has the site open. */
+const onTheWay = new Map<string, Promise<void>>();
+/** Told of every revision that the server has. */
+const listeners = new Set<(id: string, site: SiteFile) => void>();
+
+/** Hears of every revision that is known to stand on the server. */
+export function onRevision(listen: (id: string, site: SiteFile) => void): () => void {
+  listeners.add(listen);
+  return () => listeners.delete(listen);
+}
+
+/** The states that were sent and not answered, by site: any of them may stand on the server. */
+const sent = new Map<string, SiteFile[]>();
+const MOST_SENT = 3;
+
+/** Keeps on this device what the server has. */
+const shelve = (revision: Revision, opened: { openedAt?: string } = {}): Promise<boolean> =>
+  keep({
+    id: revision.site_id,
+    number: revision.number,
+    savedAt: revision.saved_at,
+    says: revision.says,
+    site: revision.site,
+    ...opened,
+  });
+
+/**
+ * What a state and the server's newest both came from: the revision that the state is based on, or, if one of those that were sent
+ * has arrived though no answer came, that one.
+ */
+async function origin(basedOn: number, base: SiteFile, tried: SiteFile[], theirs: Revision): Promise<SiteFile> {
+  if (tried.length === 0 || theirs.number <= basedOn) return base;
+  const path = `/api/sites/${theirs.site_id}/revisions/${basedOn + 1}`;
+  const next = theirs.number === basedOn + 1 ? theirs : await ask<Revision>("GET", path).catch(() => null);
+  for (const one of tried) if (next && (await same(one, next.site))) return one;
+  return base;
+}
 
 export const useSite = create<SiteStore>((set, get) => {
   const change = (update: Partial<Open>): void => {
@@ -60,16 +125,25 @@ export const useSite = create<SiteStore>((set, get) => {
     if (open) set({ open: { ...open, ...update } });
   };
 
+  const noteDraft = (): void => {
+    const open = get().open;
+    if (open) {
+      const { id, revision, base, says, site } = open;
+      keepDraft({ id, basedOn: revision, base, sent: sent.get(id) ?? [], says: says || "Change", site });
+    }
+  };
+
+  /** Whether edits are held back: nothing is sent before something is settled. */
+  const held = (saving: Saving | undefined): boolean => saving?.kind === "clash" || saving?.kind === "gone";
+
   /** Takes a new state of the file and sees that it is saved. */
   const take = (update: Partial<Open> & { says: string }): void => {
-    const stale = get().open?.saving.kind === "stale";
+    const saving = get().open?.saving;
     // The same object while it stays the same: who looks at it only is not told at every move of a hand.
-    const waiting = get().open?.saving.kind === "waiting" ? {} : { saving: WAITING };
-    change(stale ? update : { ...update, ...waiting });
-    const open = get().open;
-    if (!open) return;
-    keepDraft(open.id, { basedOn: open.revision, says: open.says, site: open.site });
-    if (!stale) saveIn(REST);
+    const waiting = saving?.kind === "waiting" ? {} : { saving: WAITING };
+    change(held(saving) ? update : { ...update, ...waiting });
+    noteDraft();
+    if (!held(saving)) saveIn(REST);
   };
 
   const saveIn = (wait: number): void => {
@@ -77,76 +151,287 @@ export const useSite = create<SiteStore>((set, get) => {
     timer = setTimeout(() => void save(), wait);
   };
 
-  const save = async (): Promise<void> => {
+  const again = (): void => {
+    saveIn(retry);
+    retry = Math.min(retry * 2, LONGEST_RETRY);
+  };
+
+  /** Saves what is in hand, unless something is on its way: then what moved meanwhile goes after it. */
+  const save = (): Promise<void> => {
     const open = get().open;
-    if (!open || open.saving.kind === "keeping" || open.saving.kind === "stale") return;
-    const { id, site, says, revision } = open;
-    change({ saving: { kind: "keeping" } });
+    if (!open || held(open.saving) || open.saving.kind === "looking") return Promise.resolve();
+    const going = onTheWay.get(open.id);
+    if (going) return going;
+    const done = send(open).finally(() => onTheWay.delete(open.id));
+    onTheWay.set(open.id, done);
+    return done.then(() => {
+      if (get().open?.id === open.id && get().open?.saving.kind === "waiting") saveIn(REST);
+    });
+  };
+
+  const send = async (open: Open): Promise<void> => {
+    const { id, site, revision } = open;
+    const says = open.says || "Change";
     const still = (): boolean => get().open?.id === id;
+    change({ saving: { kind: "saving" } });
+    const tried = sent.get(id) ?? [];
+    if (!tried.includes(site)) sent.set(id, [...tried, site].slice(-MOST_SENT));
+    noteDraft();
     try {
-      const kept = await ask<Revision>("PUT", `/api/sites/${id}`, { based_on: revision, says, site });
-      if (!still()) return;
-      const moved = get().open?.site !== site;
-      change({ revision: kept.number, savedAt: kept.saved_at, saving: { kind: moved ? "waiting" : "kept" } });
-      if (moved) saveIn(REST);
-      else dropDraft(id);
+      const kept =
+        revision === 0
+          ? await ask<Revision>("POST", "/api/sites", { id, says, site })
+          : await ask<Revision>("PUT", `/api/sites/${id}`, { based_on: revision, says, site });
+      await arrived(kept, site);
     } catch (error) {
+      if (error instanceof Stale) return stale(open, error.conflict.theirs);
       if (!still()) return;
-      if (error instanceof Stale) change({ saving: { kind: "stale", conflict: error.conflict } });
-      else if (error instanceof Refused) change({ saving: { kind: "refused", faults: error.faults } });
-      else if (error instanceof Away) {
-        change({ saving: { kind: "away" } });
-        saveIn(RETRY);
+      if (error instanceof Gone) change({ saving: { kind: "gone", message: error.message } });
+      else if (error instanceof Refused) {
+        sent.set(
+          id,
+          tried.filter((one) => one !== site),
+        );
+        // What was changed meanwhile may be in order.
+        change({
+          saving: get().open?.site === site ? { kind: "refused", faults: error.faults } : WAITING,
+        });
+      } else if (error instanceof Away) {
+        change({ saving: { kind: "away", why: error.message }, offline: true });
+        again();
       } else throw error;
     }
   };
 
+  /** The server has a state: what is in hand is based on it now, and no draft is needed for it. */
+  const arrived = async (kept: Revision, site: SiteFile): Promise<void> => {
+    const id = kept.site_id;
+    sent.delete(id);
+    retry = RETRY;
+    const open = get().open;
+    if (open?.id === id) {
+      const moved = open.site !== site;
+      const saving: Saving = moved ? WAITING : { kind: "saved" };
+      change({ revision: kept.number, base: kept.site, savedAt: kept.saved_at, saving, offline: false });
+      if (moved) noteDraft();
+    }
+    if (open?.id !== id || open.site === site) await dropDraft(id);
+    await shelve(kept);
+    for (const listen of listeners) listen(id, kept.site);
+  };
+
+  /** Somebody saved in between: another person, another window, or this one, whose answer was lost. */
+  const stale = async ({ id, revision, base }: Open, theirs: Revision): Promise<void> => {
+    const from = await origin(revision, base ?? theirs.site, sent.get(id) ?? [], theirs);
+    sent.delete(id);
+    let mine: SiteFile | undefined;
+    let merged: Merged | undefined;
+    // The hand goes on meanwhile: what it did belongs in.
+    for (let now = get().open; now?.id === id && now.site !== mine; now = get().open) {
+      mine = now.site;
+      merged = await merge(from, mine, theirs.site);
+    }
+    if (get().open?.id !== id || !merged) return;
+    if (merged.site && merged.clashes.length === 0) return takeIn(merged.site, theirs);
+    change({ saving: { kind: "clash", clash: { base: from, theirs, merged } } });
+    noteDraft();
+  };
+
+  /** Goes on with a state that holds what both did. */
+  const takeIn = async (site: SiteFile, theirs: Revision): Promise<void> => {
+    const open = get().open;
+    if (!open) return;
+    const nothingOfMine = await same(site, theirs.site);
+    if (get().open?.id !== open.id) return;
+    const foreign = open.base === null || !(await same(open.base, theirs.site));
+    // What was done before would take back what the others did: undo begins anew.
+    begin(nothingOfMine ? theirs.site : site);
+    change({
+      site: nothingOfMine ? theirs.site : site,
+      revision: theirs.number,
+      base: theirs.site,
+      savedAt: theirs.saved_at,
+    });
+    if (foreign) set({ notice: `Revision ${theirs.number} was saved elsewhere (“${theirs.says}”) and is taken in.` });
+    await shelve(theirs);
+    if (nothingOfMine) {
+      change({ saving: { kind: "saved" }, offline: false });
+      await dropDraft(open.id);
+      for (const listen of listeners) listen(open.id, theirs.site);
+    } else {
+      change({ saving: WAITING });
+      noteDraft();
+      saveIn(0);
+    }
+  };
+
+  /** The site as the server has it, or as this device has it while the server is away. */
+  const fetched = async (id: string): Promise<{ newest: Revision | null; away: Away | null }> => {
+    try {
+      const newest = await ask<Revision>("GET", `/api/sites/${id}`);
+      await shelve(newest, { openedAt: new Date().toISOString() });
+      return { newest, away: null };
+    } catch (error) {
+      if (!(error instanceof Away)) throw error;
+      const kept = await keptOn(id);
+      const newest = kept && {
+        site_id: id,
+        number: kept.number,
+        based_on: null,
+        saved_at: kept.savedAt,
+        says: kept.says,
+        site: kept.site,
+      };
+      return { newest, away: error };
+    }
+  };
+
+  /** Opens a site with what windows of this device did to it and the server does not have. */
+  const openWith = async (id: string, newest: Revision | null, drafts: Draft[], away: Away | null): Promise<void> => {
+    const [first] = drafts;
+    const site = newest?.site ?? first?.site;
+    if (!site) throw away ?? new NotThere([]);
+    begin(site);
+    set({
+      open: {
+        id,
+        revision: newest?.number ?? 0,
+        base: newest?.site ?? null,
+        savedAt: newest?.saved_at ?? new Date().toISOString(),
+        site,
+        saving: { kind: "saved" },
+        says: "",
+        offline: away !== null,
+      },
+    });
+    for (const draft of drafts) {
+      const open = get().open;
+      if (open?.id !== id || held(open.saving)) return;
+      await takeUp(open, draft, newest);
+    }
+    if (get().open?.id !== id) return;
+    if (!held(get().open?.saving)) await takenUp(id, drafts);
+    if (away && get().open?.saving.kind === "saved") lookAgain();
+  };
+
+  /** Takes a draft up: on top of what it was based on, or put together with what came since. */
+  const takeUp = async (open: Open, draft: Draft, newest: Revision | null): Promise<void> => {
+    if (draft.sent.length > 0) sent.set(open.id, draft.sent);
+    if (await same(draft.site, open.site)) {
+      if (!newest) take({ site: draft.site, says: draft.says });
+      return;
+    }
+    if (get().open?.id !== open.id) return;
+    if ((draft.basedOn === open.revision && open.site === open.base) || !newest || !draft.base) {
+      step(draft.site, draft.says);
+      take({ site: draft.site, says: draft.says });
+      return;
+    }
+    const others: Revision = open.site === newest.site ? newest : { ...newest, says: open.says, site: open.site };
+    const from = await origin(draft.basedOn, draft.base, draft.sent, newest);
+    const merged = await merge(from, draft.site, others.site);
+    if (get().open?.id !== open.id) return;
+    if (merged.site && merged.clashes.length === 0) {
+      if (!(await same(merged.site, open.site))) {
+        step(merged.site, draft.says);
+        take({ site: merged.site, says: draft.says });
+      }
+    } else {
+      step(draft.site, draft.says);
+      change({
+        site: draft.site,
+        says: draft.says,
+        saving: { kind: "clash", clash: { base: from, theirs: others, merged } },
+      });
+      noteDraft();
+    }
+  };
+
+  /** Asks again for a site that was opened from this device while the server was away. */
+  const lookAgain = (): void => {
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      const open = get().open;
+      if (!open || open.saving.kind !== "saved" || !open.offline) return;
+      void fetched(open.id)
+        .then(async ({ newest, away }) => {
+          const now = get().open;
+          if (now?.id !== open.id || now.saving.kind !== "saved") return;
+          if (away || !newest) {
+            retry = Math.min(retry * 2, LONGEST_RETRY);
+            return lookAgain();
+          }
+          retry = RETRY;
+          change({ offline: false });
+          if (newest.number !== now.revision) await takeIn(newest.site, newest);
+        })
+        .catch((error: unknown) => {
+          if (error instanceof Gone && get().open?.id === open.id)
+            change({ saving: { kind: "gone", message: error.message } });
+        });
+    }, retry);
+  };
+
+  if (typeof window !== "undefined") {
+    window.addEventListener("online", () => {
+      retry = RETRY;
+      const kind = get().open?.saving.kind;
+      if (kind === "away") saveIn(0);
+      else if (get().open?.offline) lookAgain();
+    });
+  }
+
   return {
     open: null,
     failed: null,
+    notice: null,
 
-    async load(id) {
+    async load(id, looking = null) {
       clearTimeout(timer);
-      set({ open: null, failed: null });
+      set({ open: null, failed: null, notice: null });
       try {
-        const newest = await ask<Revision>("GET", `/api/sites/${id}`);
-        const opened: Open = {
-          id,
-          revision: newest.number,
-          savedAt: newest.saved_at,
-          site: newest.site,
-          saving: { kind: "kept" },
-          says: "",
-        };
-        begin(newest.site);
-        set({ open: opened });
-        const draft = readDraft(id);
-        if (!draft) return;
-        if (draft.basedOn === newest.number) {
-          step(draft.site, draft.says);
-          take({ site: draft.site, says: draft.says });
-        } else {
-          const message = "this browser holds changes that never reached the server";
-          const conflict = { message, based_on: draft.basedOn, yours: draft.site, theirs: newest };
-          step(draft.site, draft.says);
-          change({ site: draft.site, says: draft.says, saving: { kind: "stale", conflict } });
+        if (looking !== null) {
+          const old = await ask<Revision>("GET", `/api/sites/${id}/revisions/${looking}`);
+          begin(old.site);
+          set({
+            open: {
+              id,
+              revision: old.number,
+              base: old.site,
+              savedAt: old.saved_at,
+              site: old.site,
+              saving: { kind: "looking" },
+              says: old.says,
+              offline: false,
+            },
+          });
+          return;
         }
+        // What this window sent a moment ago is answered first.
+        await onTheWay.get(id);
+        const drafts = await heldDrafts(id);
+        const unknown = drafts.every((draft) => draft.basedOn === 0) && drafts.length > 0;
+        const { newest, away } = await fetched(id).catch((error: unknown) => {
+          if (error instanceof NotThere && !(error instanceof Gone) && unknown) return { newest: null, away: null };
+          throw error;
+        });
+        await openWith(id, newest, drafts, away);
       } catch (error) {
         set({ failed: error as Error });
       }
     },
 
     close() {
-      // What is still waiting stands in the browser's storage and goes out when the site is opened.
+      // What is still waiting stands on this device, and goes out now if it can.
       const open = get().open;
       writeWaiting();
       if (open?.saving.kind === "waiting") void save();
-      set({ open: null, failed: null });
+      set({ open: null, failed: null, notice: null });
     },
 
     edit(says, change, gesture = "") {
       const open = get().open;
-      if (!open) return;
+      if (!open || open.saving.kind === "looking") return;
       const site = typeof change === "function" ? produce(open.site, change) : change;
       if (site === open.site) return;
       step(site, says, gesture);
@@ -154,34 +439,44 @@ export const useSite = create<SiteStore>((set, get) => {
     },
 
     undo() {
+      if (get().open?.saving.kind === "looking") return;
       const did = lastStep();
       const site = did === null ? null : back();
       if (site) take({ site, says: `Undo: ${did ?? ""}`.slice(0, 200) });
     },
 
     redo() {
+      if (get().open?.saving.kind === "looking") return;
       const says = nextStep();
       const site = says === null ? null : forth();
       if (site && says !== null) take({ site, says });
     },
 
-    settle(choice) {
+    async settle(choice) {
       const open = get().open;
-      if (open?.saving.kind !== "stale") return;
-      const { theirs } = open.saving.conflict;
-      if (choice === "theirs") {
-        dropDraft(open.id);
-        step(theirs.site, "Take the other version");
-        change({
-          site: theirs.site,
-          revision: theirs.number,
-          savedAt: theirs.saved_at,
-          saving: { kind: "kept" },
-        });
-      } else {
-        change({ revision: theirs.number, saving: { kind: "waiting" } });
-        saveIn(0);
+      if (open?.saving.kind !== "clash") return null;
+      const { base, theirs } = open.saving.clash;
+      if (choice === "mine" || choice === "theirs") {
+        change({ saving: WAITING });
+        await takeIn(choice === "mine" ? open.site : theirs.site, theirs);
+        if (choice === "theirs" && get().open?.site === theirs.site) {
+          // That was a step of one's own, and can be taken back as a whole.
+          begin(open.site);
+          step(theirs.site, "Take the other version");
+        }
+        return null;
       }
+      const merged = await merge(base, open.site, theirs.site, choice);
+      const now = get().open;
+      if (now?.id !== open.id || now.saving.kind !== "clash") return null;
+      if (!merged.site || merged.clashes.length > 0) return merged;
+      change({ saving: WAITING });
+      await takeIn(merged.site, theirs);
+      return null;
+    },
+
+    saveNow() {
+      saveIn(0);
     },
   };
 });

@@ -1,37 +1,39 @@
 /** The list of sites to open, with a way to begin one and to bring one in from a file. */
-import { Alert, App, Button, Empty, Input, Modal, Skeleton, Table, Upload } from "antd";
-import { useQuery } from "@tanstack/react-query";
+import { Alert, App, Button, Empty, Input, Modal, Skeleton, Switch, Table, Tag, Upload } from "antd";
+import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Fault, SiteHead, SitePage } from "../core/types";
+import type { Fault } from "../core/types";
 import { createSite, importSite } from "../keep/files";
-import { Away, ask } from "../keep/http";
+import { type Listed, type Page, listSites, pin } from "../keep/sites";
 import { Faults } from "../ui/Faults";
 import { Masthead } from "../ui/Masthead";
-import { goTo, siteAddress } from "../ui/address";
+import { goTo, siteAddress, stepAddress } from "../ui/address";
 import "./sites.css";
 
-type Listing = { kind: "loading" } | { kind: "away" } | { kind: "here"; sites: SiteHead[] };
-
-/** How long to wait before a server that was away is asked again, ms. */
+/** How often a server that was away is asked again, ms. */
 const RETRY = 2000;
 
-/** The list, asked again every few seconds while the server is away. */
-function useSites(): Listing {
-  const { data, failureReason } = useQuery({
-    queryKey: ["sites"],
-    queryFn: ({ signal }) => ask<SitePage>("GET", "/api/sites", undefined, signal),
-    retry: (_, error) => error instanceof Away,
-    retryDelay: RETRY,
+/** The list, a page at a time; asked again every few seconds while the server is away. */
+function useSites(named: string) {
+  return useInfiniteQuery({
+    queryKey: ["sites", named],
+    initialPageParam: null as string | null,
+    queryFn: ({ pageParam, signal }) => listSites(pageParam, named, signal),
+    getNextPageParam: (last: Page) => last.next,
+    refetchInterval: ({ state }) => (state.data?.pages.some((page) => page.away) ? RETRY : false),
+    placeholderData: keepPreviousData,
     // A browser that says it is offline is not always right: the server may be on this machine.
     networkMode: "always",
+    retry: false,
     gcTime: 0,
   });
-  if (failureReason instanceof Away) return { kind: "away" };
-  return data ? { kind: "here", sites: data.sites } : { kind: "loading" };
 }
 
 export function SitesPage() {
-  const listing = useSites();
+  const [named, setNamed] = useState("");
+  const listing = useSites(named);
+  const pages = listing.data?.pages ?? [];
+  const sites = pages.flatMap((page) => page.sites);
   const [faults, setFaults] = useState<{ name: string; faults: Fault[] } | null>(null);
   const [naming, setNaming] = useState(false);
   const { message } = App.useApp();
@@ -74,7 +76,37 @@ export function SitesPage() {
             description={<Faults faults={faults.faults} />}
           />
         )}
-        <SiteTable listing={listing} begin={() => setNaming(true)} />
+        {pages.some((page) => page.away) && (
+          <Alert
+            type="warning"
+            showIcon
+            title="The server does not answer"
+            description="These are the sites on this device; they open and can be worked on. The others appear as soon as it is back."
+          />
+        )}
+        {listing.error && (
+          <Alert type="error" showIcon title="The list cannot be read" description={listing.error.message} />
+        )}
+        {((pages[0]?.total ?? 0) > 10 || named !== "") && (
+          <Input.Search
+            className="sites-find"
+            allowClear
+            placeholder="Find by name"
+            aria-label="Find a site by its name"
+            maxLength={200}
+            onSearch={setNamed}
+          />
+        )}
+        {listing.isPending ? (
+          <Skeleton active paragraph={{ rows: 4 }} />
+        ) : (
+          <SiteTable sites={sites} begin={() => setNaming(true)} again={() => void listing.refetch()} />
+        )}
+        {listing.hasNextPage && (
+          <Button onClick={() => void listing.fetchNextPage()} loading={listing.isFetchingNextPage}>
+            Older sites
+          </Button>
+        )}
         <p className="fine">
           Bright Angle advises; local codes and licensed practice decide. A site is one open file: what you keep here
           can be taken out again at any time.
@@ -85,19 +117,17 @@ export function SitesPage() {
   );
 }
 
-function SiteTable({ listing, begin }: { listing: Listing; begin(): void }) {
-  if (listing.kind === "loading") return <Skeleton active paragraph={{ rows: 4 }} />;
-  if (listing.kind === "away") {
-    return (
-      <Alert
-        type="warning"
-        showIcon
-        title="The server does not answer"
-        description="The list appears as soon as it is back. Nothing is lost."
-      />
-    );
-  }
-  if (listing.sites.length === 0) {
+function SiteTable({ sites, begin, again }: { sites: Listed[]; begin(): void; again(): void }) {
+  const { message } = App.useApp();
+  const keepHere = async (site: Listed, pinned: boolean): Promise<void> => {
+    try {
+      await pin(site.id, pinned);
+      again();
+    } catch (error) {
+      void message.error(`${site.name} was not put on this device: ${(error as Error).message}.`);
+    }
+  };
+  if (sites.length === 0) {
     return (
       <Empty description="No site yet. Begin one, or bring in a site file.">
         <Button type="primary" onClick={begin}>
@@ -107,10 +137,10 @@ function SiteTable({ listing, begin }: { listing: Listing; begin(): void }) {
     );
   }
   return (
-    <Table<SiteHead>
+    <Table<Listed>
       rowKey="id"
-      dataSource={listing.sites}
-      pagination={listing.sites.length > 20 ? { pageSize: 20 } : false}
+      dataSource={sites}
+      pagination={false}
       scroll={{ x: "max-content" }}
       columns={[
         { title: "Site", dataIndex: "name", render: (name: string, site) => <a href={siteAddress(site.id)}>{name}</a> },
@@ -118,11 +148,33 @@ function SiteTable({ listing, begin }: { listing: Listing; begin(): void }) {
         { title: "Cameras", dataIndex: "cameras", align: "right", className: "figure" },
         { title: "Last change", dataIndex: "says" },
         {
-          title: "Kept",
+          title: "Saved",
           dataIndex: "saved_at",
           render: (at: string) => new Date(at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" }),
         },
-        { title: "Revision", dataIndex: "revision", align: "right", className: "figure" },
+        {
+          title: "Revision",
+          dataIndex: "revision",
+          align: "right",
+          className: "figure",
+          render: (number: number) => (number === 0 ? "–" : number),
+        },
+        {
+          title: "On this device",
+          key: "here",
+          render: (_, site) => (
+            <span className="sites-here">
+              <Switch
+                size="small"
+                checked={site.here}
+                disabled={site.revision === 0 || site.here}
+                onChange={(pinned) => void keepHere(site, pinned)}
+                aria-label={`Keep ${site.name} on this device`}
+              />
+              {site.unsaved && <Tag color="warning">not saved yet</Tag>}
+            </span>
+          ),
+        },
       ]}
     />
   );
@@ -135,7 +187,7 @@ function NewSite({ close }: { close(): void }) {
   const begin = async (): Promise<void> => {
     setBusy(true);
     try {
-      goTo(siteAddress(await createSite(name.trim())));
+      goTo(stepAddress(await createSite(name.trim()), "brief"));
     } catch (error) {
       setBusy(false);
       void message.error(`The site was not made: ${(error as Error).message}.`);

@@ -1,5 +1,6 @@
 /** The faults of a site file, each with its place. */
 import type { Fault } from "../core/types";
+import { faultInWords } from "./place";
 
 const MOST = 50;
 
@@ -8,9 +9,7 @@ export function Faults({ faults }: { faults: Fault[] }) {
     <div className="faults" role="alert">
       <ul>
         {faults.slice(0, MOST).map((fault, place) => (
-          <li key={place}>
-            {fault.path && <code>{fault.path}</code>} {fault.message}
-          </li>
+          <li key={place}>{faultInWords(fault)}</li>
         ))}
       </ul>
       {faults.length > MOST && <p>… and {faults.length - MOST} more.</p>}

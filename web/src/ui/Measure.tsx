@@ -34,6 +34,13 @@ export function length(units: Units): Quantity {
   };
 }
 
+/** How long after its last step a dial still counts as being turned, ms. */
+const TURNING = 1500;
+
+/** Whether a value lies on the way of a hand. */
+const between = ({ from, now }: { from: number; now: number }, value: number): boolean =>
+  value > Math.min(from, now) && value < Math.max(from, now);
+
 interface Props {
   label: string;
   value: number;
@@ -54,9 +61,17 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
   const [fault, setFault] = useState("");
   const input = useRef<HTMLInputElement>(null);
   const limit = (v: number): number => Number(Math.min(Math.max(v, min), max).toFixed(quantity.decimals));
+  // What a turning hand has made of the value, while the answer is on its way: the next step goes on from there.
+  const hand = useRef<{ from: number; now: number; until: number } | null>(null);
   const turn = (steps: number): void => {
     setHeld(null);
-    onChange(limit(value + steps * quantity.step), true);
+    const near = (v: number): boolean => Math.abs(v - value) <= quantity.step / 20;
+    const held = hand.current;
+    // A value that is neither the one it began with nor the one it came to was set by something else.
+    const goesOn = held && Date.now() < held.until && (near(held.from) || near(held.now) || between(held, value));
+    const now = limit((goesOn ? held.now : value) + steps * quantity.step);
+    hand.current = { from: goesOn ? held.from : value, now, until: Date.now() + TURNING };
+    onChange(now, true);
   };
   const latest = useRef(turn);
   useEffect(() => {
@@ -83,6 +98,7 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
     setTyped(null);
     setHeld(null);
     setFault("");
+    hand.current = null;
     const taken = limit(read);
     if (Math.abs(taken - value) > 1e-9) onChange(taken, false);
   };

@@ -11,6 +11,8 @@ export const stageAddress = (id: string, stage: Stage): string =>
 export const stepAddress = (id: string, step: Step, item?: string | null): string =>
   `${siteAddress(id)}/survey/${step}${item ? `/${item}` : ""}`;
 
+export const revisionAddress = (id: string, number: number): string => `${siteAddress(id)}/revision/${number}`;
+
 export function goTo(address: string): void {
   window.location.hash = address;
 }

@@ -1,5 +1,5 @@
 /** What the rules find, in the trade's words. */
-import type { RuleName, RuleResult, Task, Units } from "../core/types";
+import type { Difference, RuleName, RuleResult, Task, Units } from "../core/types";
 
 export const RULE_WORDS: Record<RuleName, string> = {
   pixel_density: "Pixel density",
@@ -45,3 +45,16 @@ export const share = (value: number): string => (value < 0.005 ? "under 1 %" : `
 
 /** The unit word of a length setting. */
 export const unitWord = (units: Units): string => (units === "feet" ? "ft" : "m");
+
+/** What a difference between two states of a site is about. */
+export const THINGS: Record<Difference["thing"], string> = {
+  site: "Site",
+  brief: "Brief",
+  limit: "Limit",
+  drawing: "Drawing",
+  spot: "Spot",
+  target: "Target",
+  camera: "Camera",
+  obstacle: "Obstacle",
+  reading: "Reading",
+};

@@ -12,7 +12,7 @@ use crate::show::outline::outline;
 use crate::show::section::{Section, section};
 use crate::survey::drawing::parse_world_file;
 use crate::survey::first_answer::{Asked, first_answer};
-use crate::survey::{TakenShot, read_csv_into, survey, take_shot, write_csv};
+use crate::survey::{TakenShot, read_csv_into, survey, take_shot_on, write_csv};
 use crate::words::guide::guide;
 use crate::words::shortfall;
 use crate::words::units::Units;
@@ -169,7 +169,7 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
             asked.checked().map_err(|fault| vec![fault])?;
             json(&first_answer(asked, site.rules(), COMMON_SENSOR, &catalogue::models()?))
         }
-        Ask::Reading { shot } => json(&take_shot(&site.file().readings, &shot)?),
+        Ask::Reading { shot } => json(&take_shot_on(site.file(), &shot)?),
         Ask::ReadReadings { csv } => json(&read_csv_into(site, &csv)),
         Ask::WriteReadings => json(&write_csv(&site.file().readings)),
         Ask::WorldFile { share, .. } if !(share > 0.0 && share <= 1.0) => {

@@ -18,7 +18,7 @@ use drawing::{ScaleFit, fit};
 pub use readings_csv::{ReadCsv, read_csv, read_csv_into, write_csv};
 use serde::Serialize;
 pub use shots::{Shots, shots};
-pub use take_shot::{TakenShot, take_shot};
+pub use take_shot::{TakenShot, take_shot, take_shot_on};
 use utoipa::ToSchema;
 
 /// Where the survey of a site stands.

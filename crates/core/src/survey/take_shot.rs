@@ -2,7 +2,7 @@
 
 use super::shots::shots;
 use crate::change::edits::{fresh_id, neat};
-use crate::file::{Fault, MOST_SHOTS, Reading};
+use crate::file::{Fault, MOST_SHOTS, Reading, SiteFile};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -14,8 +14,11 @@ pub struct TakenShot {
     pub from: String,
     /// The id of the spot that it was taken to.
     pub to: String,
-    /// Slope distance, m.
+    /// Slope distance, m; the level one where `level` is set.
     pub slope_m: f64,
+    /// Whether the display showed the level distance: a shot of its own kind, which is never averaged with slopes as it stands.
+    #[serde(default)]
+    pub level: bool,
     /// Inclination as seen from `from`, degrees above the horizontal, if it is known.
     #[serde(default)]
     pub inclination_deg: Option<f64>,
@@ -28,6 +31,26 @@ pub struct TakenShot {
     /// Who took it.
     #[serde(default)]
     pub by: Option<String>,
+}
+
+/// The reading of a site between two points with one more shot in it. A level distance is turned into the slope that it has between
+/// the heights of its ends: `√(level² + rise²)`.
+///
+/// # Errors
+/// What [`take_shot`] refuses, or a level distance to a point that the site does not have.
+pub fn take_shot_on(site: &SiteFile, shot: &TakenShot) -> Result<Reading, Fault> {
+    if !shot.level {
+        return take_shot(&site.readings, shot);
+    }
+    let height = |id: &String, field: &str| {
+        let spot = site.spots.iter().find(|spot| &spot.id == id).map(|spot| spot.height_m);
+        let target = site.targets.iter().find(|target| &target.id == id).map(|target| target.height_m);
+        spot.or(target).ok_or_else(|| Fault::new(field, format!("there is no spot or target \"{id}\"")))
+    };
+    let rise = height(&shot.to, "to")? - height(&shot.from, "from")?;
+    let slope_m = shot.slope_m.hypot(rise);
+    let inclination_deg = Some(rise.atan2(shot.slope_m).to_degrees());
+    take_shot(&site.readings, &TakenShot { slope_m, inclination_deg, level: false, ..shot.clone() })
 }
 
 /// The reading between two points with one more shot in it: the one among `readings`, or a new one.
@@ -110,7 +133,7 @@ mod tests {
 
     fn shot(slope_m: f64, inclination_deg: Option<f64>) -> TakenShot {
         let (from, to) = ("t1".to_owned(), "s1".to_owned());
-        TakenShot { from, to, slope_m, inclination_deg, device: None, taken: None, by: Some("A".into()) }
+        TakenShot { from, to, slope_m, level: false, inclination_deg, device: None, taken: None, by: Some("A".into()) }
     }
 
     #[test]
@@ -142,6 +165,25 @@ mod tests {
         let held = take_shot(&[held], &shot(10.01, Some(5.0))).unwrap();
         assert_eq!((held.slope_m, held.inclination_deg), (10.01, Some(5.5)));
         assert_eq!(held.shots_deg, [Some(6.0), None, Some(5.0)]);
+    }
+
+    #[test]
+    fn a_level_distance_and_a_slope_are_not_averaged_as_they_stand() {
+        let mut site: SiteFile = serde_json::from_value(serde_json::json!({
+            "format": "bright-angle/site", "version": 1, "name": "Yard", "cameras": [],
+            "spots": [{"id": "s1", "name": "S", "position": [0, 0], "height_m": 4.6}],
+            "targets": [{"id": "t1", "name": "T", "subject": "face", "task": "identify", "height_m": 1.6,
+                "shape": {"kind": "point", "points": [[4, 0]]}}]
+        }))
+        .unwrap();
+        // 4 m level and 3 m up: 5 m along the slope, at 36.87°.
+        let level = TakenShot { level: true, ..shot(4.0, None) };
+        site.readings = vec![take_shot_on(&site, &level).unwrap()];
+        assert_eq!((site.readings[0].slope_m, site.readings[0].inclination_deg), (5.0, Some(36.87)));
+        let both = take_shot_on(&site, &shot(5.02, Some(36.8))).unwrap();
+        assert_eq!((both.slope_m, both.inclination_deg), (5.01, Some(36.835)));
+        let nowhere = TakenShot { from: "t9".into(), ..level };
+        assert_eq!(take_shot_on(&site, &nowhere).unwrap_err().path, "from");
     }
 
     #[test]

@@ -85,7 +85,7 @@ const fn plain(says: &'static str, subject: Subject, task: Task, height_m: f64) 
 
 /// Tasks as people say them.
 pub const PLAIN_TASKS: [PlainTask; 10] = [
-    plain("know a face", Subject::Face, Task::Identify, 1.6),
+    plain("identify a face", Subject::Face, Task::Identify, 1.6),
     plain("know again somebody known", Subject::Face, Task::Recognise, 1.6),
     plain("see what somebody does", Subject::Person, Task::Observe, 1.2),
     plain("see that somebody is there", Subject::Person, Task::Detect, 1.2),

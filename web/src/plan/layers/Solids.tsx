@@ -65,21 +65,35 @@ const SolidMark = memo(function SolidMark({ view, obstacle, units, inHand, actio
   const d = `M${points.map((p) => p.join(" ")).join("L")}${obstacle.closed === false ? "" : "Z"}`;
   const seeThrough = (obstacle.see_through ?? 0) > 0.5;
   const label = `${obstacle.name} ${formatLength(obstacle.top_m, units, 1)}`;
-  return (
-    <Handle
-      label={`Obstacle ${label}`}
-      testId={`obstacle-${obstacle.id}`}
-      pressed={inHand}
-      className={`obstacle obstacle-${obstacle.kind}${seeThrough ? " obstacle-thin" : ""}${inHand ? " obstacle-in-hand" : ""}`}
-      onChoose={() => actions?.onTake(obstacle)}
-      onRemove={() => actions?.onRemove(obstacle)}
-      onDrag={inHand && actions ? move : undefined}
-    >
+  const look = `obstacle obstacle-${obstacle.kind}${seeThrough ? " obstacle-thin" : ""}${inHand ? " obstacle-in-hand" : ""}`;
+  const drawn = (
+    <>
       <title>{label}</title>
       <path d={d} className="obstacle-reach" />
       {obstacle.closed !== false && <path d={d} className="obstacle-ground" />}
       <path d={d} className={obstacle.closed === false ? "obstacle-wall" : "obstacle-solid"} />
       <SolidLabel points={points} label={label} wall={obstacle.closed === false} />
+    </>
+  );
+  // Where nothing is done with it a tap on it is a tap on the plan.
+  if (!actions) {
+    return (
+      <g className={look} data-testid={`obstacle-${obstacle.id}`}>
+        {drawn}
+      </g>
+    );
+  }
+  return (
+    <Handle
+      label={`Obstacle ${label}`}
+      testId={`obstacle-${obstacle.id}`}
+      pressed={inHand}
+      className={look}
+      onChoose={() => actions.onTake(obstacle)}
+      onRemove={() => actions.onRemove(obstacle)}
+      onDrag={inHand ? move : undefined}
+    >
+      {drawn}
     </Handle>
   );
 });

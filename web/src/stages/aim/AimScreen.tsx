@@ -1,5 +1,6 @@
 /** Promises, plan, section and evidence, all of one sight line. */
 import { useEffect, useState } from "react";
+import { faultInWords } from "../../ui/place";
 import type { HeadRef, Sights, SiteFile } from "../../core/types";
 import { type Shown, useSights } from "../../core/useSights";
 import { useSite } from "../../keep/store";
@@ -76,7 +77,7 @@ function Notices({ shown }: { shown: Shown }) {
   const [first] = shown.faults;
   return (
     <div className="notice notice-bad" role="alert">
-      This cannot be computed: {first?.path && <code>{first.path}</code>} {first?.message}. Undo takes it back.
+      This cannot be computed: {first && faultInWords(first)}. Undo takes it back.
     </div>
   );
 }

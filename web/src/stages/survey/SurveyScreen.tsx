@@ -2,8 +2,8 @@
 import { useEffect, useRef } from "react";
 import type { SiteFile } from "../../core/types";
 import { type SurveyState, useSurvey } from "../../core/useSurvey";
-import { usePendingPhotos } from "../../keep/photoOutbox";
 import { useSite } from "../../keep/store";
+import { faultInWords } from "../../ui/place";
 import { STEPS, type Step, stepAddress } from "../../ui/address";
 import { BeforeYouLeave } from "./BeforeYouLeave";
 import { BriefStep } from "./brief/BriefStep";
@@ -29,7 +29,6 @@ export function SurveyScreen({ step: wanted, item }: { step: string | null; item
   const away = useSite((state) => state.open?.saving.kind === "away");
   const state = useSurvey(site);
   const step = STEPS.find((known) => known === wanted) ?? "brief";
-  usePendingPhotos(id);
   useEffect(() => {
     window.scrollTo(0, 0);
   }, [step]);
@@ -48,8 +47,7 @@ export function SurveyScreen({ step: wanted, item }: { step: string | null; item
       )}
       {state.faults && (
         <div className="notice notice-bad" role="alert">
-          This makes no sense together: {state.faults[0]?.path && <code>{state.faults[0].path}</code>}{" "}
-          {state.faults[0]?.message}. Undo takes it back.
+          This makes no sense together: {state.faults[0] && faultInWords(state.faults[0], site)}. Undo takes it back.
         </div>
       )}
       <main className="survey-step">

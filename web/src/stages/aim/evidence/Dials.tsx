@@ -1,6 +1,6 @@
 /** The dials of the head in hand: height, bearing, tilt, focal length, and the distance as shot. */
 import { core } from "../../../core/port";
-import type { Camera, CameraHead, Line, Point, SightLine } from "../../../core/types";
+import type { Camera, CameraHead, Line, SightLine } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { cameraOf, headOf } from "../../../model/lookups";
@@ -38,11 +38,12 @@ export function Dials({ camera, head, line, result }: Props) {
       gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
     );
   const [east = 0, north = 0] = camera.position;
-  const move = (to: Point, gesture: boolean): void =>
+  // One axis at a time, of the place as it is then: the other one may have been set a moment ago.
+  const move = (axis: 0 | 1, to: number, gesture: boolean): void =>
     onCamera(
       "Place",
       (c) => {
-        c.position = to;
+        c.position[axis] = to;
         delete c.spot;
       },
       gesture,
@@ -160,7 +161,7 @@ export function Dials({ camera, head, line, result }: Props) {
         quantity={length(units)}
         min={-100000}
         max={100000}
-        onChange={(v, g) => move([v, north], g)}
+        onChange={(v, g) => move(0, v, g)}
       />
       <Measure
         label="North"
@@ -168,7 +169,7 @@ export function Dials({ camera, head, line, result }: Props) {
         quantity={length(units)}
         min={-100000}
         max={100000}
-        onChange={(v, g) => move([east, v], g)}
+        onChange={(v, g) => move(1, v, g)}
       />
     </div>
   );

@@ -1,9 +1,9 @@
 /** The computed ways to keep the sight line in hand, each tried with one press. */
-import { Button, Skeleton } from "antd";
+import { App, Button, Skeleton } from "antd";
 import { memo } from "react";
 import type { HeadRef, SiteFile, Verdict, Way } from "../../../core/types";
 import type { WaysState } from "../../../core/useWays";
-import { useSite } from "../../../keep/store";
+import { takeOver } from "../../../keep/rebase";
 import { useInHand } from "../../../model/inHand";
 import { patched } from "../../../model/patch";
 import { VerdictMark } from "../../../ui/VerdictMark";
@@ -42,14 +42,16 @@ function keeper({ kind, patch }: Way, then: SiteFile): HeadRef | null {
 }
 
 function WayRow({ way, site }: { way: Way; site: SiteFile }) {
-  const edit = useSite((store) => store.edit);
+  const { message } = App.useApp();
   const name = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
   const takeHead = useInHand((state) => state.takeHead);
   // The places in its patch are those of the site that it was found for.
-  const apply = (): void => {
-    if (useSite.getState().open?.site !== site) return;
+  const apply = async (): Promise<void> => {
     const then = patched(site, way.patch);
-    edit(way.says.slice(0, 200), then);
+    if (!(await takeOver(way.says.slice(0, 200), site, then)))
+      return void message.warning(
+        "The site has moved on since this way was found; the ways are being looked for anew.",
+      );
     const head = keeper(way, then);
     if (head) takeHead(head);
   };
@@ -69,7 +71,7 @@ function WayRow({ way, site }: { way: Way; site: SiteFile }) {
             ))}
         </ul>
       </div>
-      <Button type="primary" onClick={apply} aria-label={`Try: ${way.says}`}>
+      <Button type="primary" onClick={() => void apply()} aria-label={`Try: ${way.says}`}>
         Try
       </Button>
     </li>

@@ -14,6 +14,7 @@ import { Measure, plain } from "../../../ui/Measure";
 import { SurveyPlan } from "../SurveyPlan";
 import { scaleDown } from "../photos/scaleDown";
 import { PaceOut } from "./PaceOut";
+import { changeMarks } from "./scale";
 import { ScaleMarks, ScaleMarksOnPlan } from "./ScaleMarks";
 
 export function DrawingStep({ site, state }: { site: SiteFile; state: SurveyState }) {
@@ -34,7 +35,7 @@ export function DrawingStep({ site, state }: { site: SiteFile; state: SurveyStat
     const pixel = toPixel(drawing, at).map((c) => rounded(c, 1)) as Point;
     if (!first) return setFirst(pixel);
     if (first[0] === pixel[0] && first[1] === pixel[1]) return;
-    change("Mark a distance on the drawing", (d) => {
+    void changeMarks("Mark a distance on the drawing", (d) => {
       d.scale_from = [
         ...(d.scale_from ?? []),
         {

@@ -1,15 +1,15 @@
 /** The distances that set a drawing's scale: typed or measured, with what they are off by. */
 import { Button } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { Point, SiteDrawing, Survey } from "../../../core/types";
 import { measure } from "../../../device/rangefinder";
 import { useSettings } from "../../../keep/settings";
-import { useSite } from "../../../keep/store";
 import { rounded } from "../../../model/points";
 import { toGround } from "../../../plan/drawingPlace";
 import { type PlanView, toScreen } from "../../../plan/view";
 import { Measure, length } from "../../../ui/Measure";
 import { formatLength } from "../../../ui/length";
+import { changeMarks } from "./scale";
 
 type Fit = NonNullable<Survey["scale"]>;
 
@@ -25,27 +25,9 @@ export function ScaleMarks({
   mark(): void;
 }) {
   const units = useSettings((settings) => settings.units);
-  const edit = useSite((state) => state.edit);
   const marks = drawing.scale_from ?? [];
   const change = (says: string, recipe: (drawing: SiteDrawing) => void, gesture = ""): void =>
-    edit(
-      says,
-      (draft) => {
-        if (draft.drawing) recipe(draft.drawing);
-      },
-      gesture,
-    );
-  // The scale is what the distances make together; the core works it out. Only a change of the distances sets it.
-  const fitted = scale?.metres_per_px;
-  const given = JSON.stringify(marks);
-  const known = useRef(given);
-  useEffect(() => {
-    if (!fitted || given === known.current) return;
-    known.current = given;
-    edit("Set the scale of the drawing", (draft) => {
-      if (draft.drawing) draft.drawing.metres_per_px = fitted;
-    });
-  }, [fitted, given, edit]);
+    void changeMarks(says, recipe, gesture);
   return (
     <div className="field" data-field="metres_per_px">
       <span className="field-label">Scale</span>

@@ -3,7 +3,7 @@ import { CameraOutlined } from "@ant-design/icons";
 import { Alert, Button, Image, Switch } from "antd";
 import { useRef, useState } from "react";
 import type { Photo, Point } from "../../../core/types";
-import { type Owner, ownerKey, ownerOf, takePhoto, usePhotoStore } from "../../../keep/photoOutbox";
+import { type Owner, ownerOf, takePhoto, usePhotoStore } from "../../../keep/photoOutbox";
 import { useSite } from "../../../keep/store";
 import { scaleDown } from "./scaleDown";
 
@@ -13,14 +13,17 @@ export function Photos({ owner, photos, name }: { owner: Owner; photos: Photo[];
   const [keepPlace, setKeepPlace] = useState(false);
   const site = useSite((state) => state.open?.id) ?? "";
   const edit = useSite((state) => state.edit);
-  const waiting = usePhotoStore((state) => state.waiting[ownerKey(owner)] ?? 0);
-  const refused = usePhotoStore((state) => state.refused);
+  const pending = usePhotoStore((state) => state.waiting);
+  const mine = pending.filter((photo) => photo.owner.kind === owner.kind && photo.owner.id === owner.id);
+  const waiting = mine.filter((photo) => photo.stuck === null).length;
+  const stuck = mine.find((photo) => photo.stuck !== null);
   const take = async (file: File): Promise<void> => {
     setFault("");
-    usePhotoStore.setState({ refused: null });
     try {
       const { blob } = await scaleDown(file);
-      await takePhoto(site, owner, blob, keepPlace ? await placeOf(file) : undefined);
+      const place = keepPlace ? await placeOf(file) : undefined;
+      if (!(await takePhoto(site, owner, blob, place)))
+        setFault(`${file.name} was not taken: this device has no room left for it.`);
     } catch (error) {
       setFault(`${file.name} ${(error as Error).message}`);
     }
@@ -65,10 +68,17 @@ export function Photos({ owner, photos, name }: { owner: Owner; photos: Photo[];
       </div>
       {waiting > 0 && (
         <span className="fine" role="status">
-          {waiting} on this device, sent when the server answers.
+          {waiting} on this device until the server has {waiting === 1 ? "it" : "them"}.
         </span>
       )}
-      {(fault || refused) && <Alert type="error" showIcon title={fault || refused} />}
+      {fault && <Alert type="error" showIcon title={fault} />}
+      {stuck && (
+        <Alert
+          type="warning"
+          showIcon
+          title={`A photo waits on this device: ${stuck.stuck ?? ""}. What becomes of it is asked where the site is said to be saved, above.`}
+        />
+      )}
       <label className="switch-line">
         <Switch size="small" checked={keepPlace} onChange={setKeepPlace} /> Keep where a photo was taken
       </label>

@@ -1,8 +1,9 @@
 /** Whether drawing and tape agree: how far points would move, the doubtful reading, and accepting it. */
-import { Alert, Button, Table } from "antd";
+import { Alert, App, Button, Table } from "antd";
 import type { Adjustment, SiteFile } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
 import { useSettings } from "../../../keep/settings";
+import { takeOver } from "../../../keep/rebase";
 import { useSite } from "../../../keep/store";
 import { patched } from "../../../model/patch";
 import { nameOf } from "../../../model/readings";
@@ -13,7 +14,7 @@ const WORTH_M = 0.005;
 
 export function Agreement({ site, state }: { site: SiteFile; state: SurveyState }) {
   const units = useSettings((settings) => settings.units);
-  const edit = useSite((store) => store.edit);
+  const { message } = App.useApp();
   if ((site.readings ?? []).length === 0) return null;
   const { survey } = state;
   if (!survey) return <p className="hint">Working …</p>;
@@ -22,8 +23,9 @@ export function Agreement({ site, state }: { site: SiteFile; state: SurveyState 
   const { points, patch, held_back } = survey.adjustment;
   const moving = points.filter((point) => point.moved_m >= WORTH_M);
   const doubtful = survey.adjustment.readings.find((reading) => reading.doubtful);
-  const accept = (): void => {
-    if (useSite.getState().open?.site === site) edit("Accept the adjusted positions", patched(site, patch));
+  const accept = async (): Promise<void> => {
+    if (!(await takeOver("Accept the adjusted positions", site, patched(site, patch))))
+      void message.warning("The site has moved on since; the positions are being adjusted anew.");
   };
   return (
     <section className="agreement" aria-label="Drawing and tape">
@@ -56,7 +58,7 @@ export function Agreement({ site, state }: { site: SiteFile; state: SurveyState 
             ]}
           />
           {held_back === null ? (
-            <Button size="large" type="primary" block onClick={accept}>
+            <Button size="large" type="primary" block onClick={() => void accept()}>
               Accept the adjusted positions
             </Button>
           ) : (

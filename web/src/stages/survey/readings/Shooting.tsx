@@ -132,6 +132,9 @@ function leftOut(reading: Reading, out: number[], slope: number, words: (metres:
   return `The ${which} shot went ${off > 0 ? "past" : "short"}: ${words(Math.abs(off))} ${off > 0 ? "long" : "short"}. Left out.${more}`;
 }
 
+/** Whether a reading was taken with the stand-in that ships with the application; only of that the class is known. */
+const standsIn = (device: string | null | undefined): boolean => device?.includes("stand-in") ?? false;
+
 interface ButtonProps {
   site: SiteFile;
   target: Target;
@@ -145,7 +148,12 @@ function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
   const [fault, setFault] = useState("");
   const [typing, setTyping] = useState(false);
   const edit = useSite((store) => store.edit);
-  const take = async (slope_m: number, inclination_deg: number | null, device: string): Promise<void> => {
+  const take = async (
+    slope_m: number,
+    inclination_deg: number | null,
+    device: string,
+    level = false,
+  ): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site) return;
     const taken = new Date().toISOString().slice(0, 19) + "Z";
@@ -154,6 +162,7 @@ function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
       from: target.id,
       to: spot.id,
       slope_m,
+      level,
       inclination_deg,
       device,
       taken,
@@ -194,11 +203,17 @@ function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
         </Button>
       </div>
       {fault && <Alert type="warning" showIcon title={fault} />}
-      <p className="fine">Laser class 2: never into eyes, never at mirrors or windows with people behind them.</p>
+      <p className="fine">
+        {standsIn(reading?.device) && "The stand-in says laser class 2. "}
+        Mind the class on your own rangefinder's label: never into eyes, never at mirrors or windows with people behind
+        them.
+      </p>
       {typing && (
         <TypeReading
           close={() => setTyping(false)}
-          onTyped={(slope, inclination) => void doing(() => take(slope, inclination, "typed by hand"))}
+          onTyped={(distance, inclination, level) =>
+            void doing(() => take(distance, inclination, "typed by hand", level))
+          }
         />
       )}
     </>

@@ -10,7 +10,7 @@ export function TypeReading({
   onTyped,
 }: {
   close(): void;
-  onTyped(slope: number, inclination: number | null): void;
+  onTyped(distance: number, inclination: number | null, level: boolean): void;
 }) {
   const units = useSettings((settings) => settings.units);
   const [text, setText] = useState("");
@@ -21,9 +21,7 @@ export function TypeReading({
   const fine = distance !== null && distance > 0 && (inclination === null || Math.abs(inclination) <= 89);
   const done = (): void => {
     if (!fine) return;
-    // Level is slope at no inclination: they are never mixed up.
-    if (kind === "level") onTyped(distance, 0);
-    else onTyped(distance, inclination);
+    onTyped(distance, kind === "level" ? null : inclination, kind === "level");
     close();
   };
   return (

@@ -1,0 +1,26 @@
+/** The service worker that opens the application without a network, and the news that a newer version is there. */
+import { registerSW } from "virtual:pwa-register";
+import { create } from "zustand";
+
+interface Offline {
+  /** Whether the application itself stands on this device. */
+  ready: boolean;
+  /** Takes the newer version that has come; null while there is none. */
+  renew: (() => void) | null;
+}
+
+export const useOffline = create<Offline>(() => ({
+  ready:
+    typeof navigator !== "undefined" && "serviceWorker" in navigator && navigator.serviceWorker.controller !== null,
+  renew: null,
+}));
+
+/** Installs it. A newer version waits until somebody takes it: what is open must not lose its parts under the hand. */
+export function workOffline(): void {
+  if (!("serviceWorker" in navigator)) return;
+  const renew = registerSW({
+    onOfflineReady: () => useOffline.setState({ ready: true }),
+    onNeedRefresh: () => useOffline.setState({ renew: () => void renew(true) }),
+  });
+  void navigator.serviceWorker.ready.then(() => useOffline.setState({ ready: true }));
+}

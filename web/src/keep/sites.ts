@@ -1,0 +1,104 @@
+/** The sites as a whole: those on the server and those on this device; beginning one, pinning one, deleting one. */
+import type { Revision, SiteFile, SiteHead, SitePage } from "../core/types";
+import { Away, ask } from "./http";
+import { type Kept, allDrafts, allKept, keep, putDraft, takeOff } from "./shelf";
+import { TAB } from "./tabs";
+
+/** A site in the list. */
+export interface Listed extends Pick<SiteHead, "id" | "name" | "targets" | "cameras" | "says" | "revision"> {
+  saved_at: string;
+  /** Whether it opens on this device without a network. */
+  here: boolean;
+  pinned: boolean;
+  /** Whether this device has something of it that the server does not. */
+  unsaved: boolean;
+}
+
+/** A page of the list; of what is on this device alone while the server is away. */
+export interface Page {
+  sites: Listed[];
+  total: number;
+  next: string | null;
+  /** Whether the server was asked in vain. */
+  away: boolean;
+}
+
+export async function listSites(after: string | null, named: string, signal?: AbortSignal): Promise<Page> {
+  const [kept, drafts] = await Promise.all([allKept(), allDrafts()]);
+  const unsaved = new Set(drafts.map((draft) => draft.id));
+  const here = new Map(kept.map((one) => [one.id, one]));
+  const query = new URLSearchParams({ most: "50", ...(after ? { after } : {}), ...(named ? { named } : {}) });
+  const fits = (name: string): boolean => name.toLowerCase().includes(named.toLowerCase());
+  const begun = drafts.filter((draft) => draft.basedOn === 0 && fits(draft.site.name) && !here.has(draft.id));
+  try {
+    const page = await ask<SitePage>("GET", `/api/sites?${query}`, undefined, signal);
+    const listed = page.sites.map((head) => ({
+      ...head,
+      here: here.has(head.id),
+      pinned: here.get(head.id)?.pinned ?? false,
+      unsaved: unsaved.has(head.id),
+    }));
+    const known = new Set(page.sites.map((head) => head.id));
+    const only = after ? [] : begun.filter((draft) => !known.has(draft.id)).map((d) => ofDraft(d.id, d.site, d.at));
+    return { sites: [...only, ...listed], total: page.total + only.length, next: page.next, away: false };
+  } catch (error) {
+    if (!(error instanceof Away)) throw error;
+    const sites = [
+      ...begun.map((draft) => ofDraft(draft.id, draft.site, draft.at)),
+      ...kept.filter((one) => fits(one.site.name)).map((one) => ofKept(one, unsaved.has(one.id))),
+    ].sort((a, b) => b.saved_at.localeCompare(a.saved_at));
+    return { sites, total: sites.length, next: null, away: true };
+  }
+}
+
+const counts = (site: SiteFile): Pick<Listed, "name" | "targets" | "cameras"> => ({
+  name: site.name,
+  targets: site.targets.length,
+  cameras: site.cameras.length,
+});
+
+const ofKept = ({ id, number, savedAt, says, site, pinned }: Kept, unsaved: boolean): Listed => ({
+  id,
+  ...counts(site),
+  says,
+  revision: number,
+  saved_at: savedAt,
+  here: true,
+  pinned,
+  unsaved,
+});
+
+const ofDraft = (id: string, site: SiteFile, at: number): Listed => ({
+  id,
+  ...counts(site),
+  says: "Not on the server yet",
+  revision: 0,
+  saved_at: new Date(at).toISOString(),
+  here: true,
+  pinned: false,
+  unsaved: true,
+});
+
+/** Keeps a site on this device, or lets it go from there. */
+export async function pin(id: string, pinned: boolean): Promise<void> {
+  const newest = await ask<Revision>("GET", `/api/sites/${id}`);
+  const { number, saved_at: savedAt, says, site } = newest;
+  await keep({ id, number, savedAt, says, site, pinned });
+}
+
+/** Begins a site. Without a server it stands on this device until there is one. */
+export async function beginSite(site: SiteFile, says: string): Promise<string> {
+  const id = crypto.randomUUID();
+  const draft = { id, tab: TAB, basedOn: 0, base: null, sent: [], says, site, at: Date.now() };
+  if (!(await putDraft(draft))) {
+    // This device keeps nothing: then it must go to the server at once.
+    await ask<Revision>("POST", "/api/sites", { id, says, site });
+  }
+  return id;
+}
+
+/** Deletes a site for good, on the server and on this device. */
+export async function deleteSite(id: string, name: string): Promise<void> {
+  await ask("DELETE", `/api/sites/${id}`, { name });
+  await takeOff(id);
+}
