@@ -1,6 +1,6 @@
 /** The Aim screen: a broken promise is understood, mended, undone and found again. */
-import { expect, test } from "@playwright/test";
-import { Aim, centre, demo, keep, kept } from "./support/aim";
+import { type Locator, expect, test } from "@playwright/test";
+import { Aim, type Site, centre, demo, keep, kept } from "./support/aim";
 
 test("a broken promise is mended with the first way offered, undone, redone, and found again", async ({
   page,
@@ -162,10 +162,13 @@ test("the evidence opens to formula, inputs and source", async ({ page, request 
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
+  // What it opens to is not there before, and goes again.
+  const shown = ["IEC 62676-4:2014", "W·f / (w·s)", "At worst"].map((text) => aim.evidence.getByText(text).first());
+  for (const text of shown) await expect(text).toBeHidden();
   await aim.evidence.getByText("Pixel density", { exact: true }).click();
-  await expect(aim.evidence).toContainText("IEC 62676-4:2014");
-  await expect(aim.evidence).toContainText("W·f / (w·s)");
-  await expect(aim.evidence).toContainText("At worst");
+  for (const text of shown) await expect(text).toBeVisible();
+  await aim.evidence.getByText("Pixel density", { exact: true }).click();
+  for (const text of shown) await expect(text).toBeHidden();
 });
 
 test("targets and cameras are added, renamed, duplicated, deleted, and get another model", async ({
@@ -282,6 +285,61 @@ test("the keyboard does everything that a hand does", async ({ page, request }) 
   await expect(aim.evidence.getByRole("heading", { level: 2 })).toContainText("Gate lane, plates in");
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+});
+
+test("everything that is moved on the plan by hand is moved by keys, and the focus stays near what was deleted", async ({
+  page,
+  request,
+}) => {
+  const aim = new Aim(page);
+  const id = await keep(request);
+  await aim.open(id);
+  await aim.take("Fuel berth till");
+  const site = async (): Promise<Site> => (await kept(request, id)).site;
+  const before = await site();
+  interface Solid {
+    id: string;
+    outline: [number, number][];
+  }
+  const solids = (of: Site): Solid[] => (of as unknown as { obstacles: Solid[] }).obstacles;
+  const [solid] = solids(before);
+  const press = async (handle: Locator, keys: string): Promise<void> => {
+    await handle.focus();
+    await page.keyboard.press(keys);
+    await aim.saved();
+  };
+  await press(page.getByTestId("camera-c4").first(), "Control+Shift+ArrowRight");
+  await expect
+    .poll(async () => (await site()).cameras[3]?.position[0])
+    .toBeGreaterThan(before.cameras[3]?.position[0] ?? 0);
+  await press(page.getByTestId("target-t1").first(), "Control+Shift+ArrowUp");
+  await expect
+    .poll(async () => (await site()).targets[0]?.shape.points[0]?.[1])
+    .toBeGreaterThan(before.targets[0]?.shape.points[0]?.[1] ?? 0);
+  const obstacle = page.getByTestId(`obstacle-${solid?.id ?? ""}`);
+  await obstacle.focus();
+  await page.keyboard.press("Enter");
+  await press(obstacle, "Control+Shift+ArrowLeft");
+  const west = async (): Promise<number> => solids(await site())[0]?.outline[0]?.[0] ?? 0;
+  await expect.poll(west).toBeLessThan(solid?.outline[0]?.[0] ?? 0);
+  const moved = await west();
+  await press(page.getByRole("button", { name: /^Corner 1 of / }), "Control+Shift+ArrowLeft");
+  await expect.poll(west).toBeLessThan(moved);
+  // Several presses, one after the other, are one step to undo.
+  const aimed = page.getByRole("button", { name: /^Aim of / }).first();
+  await aimed.focus();
+  for (let times = 0; times < 3; times++) await page.keyboard.press("Control+ArrowUp");
+  await aim.saved();
+  const turned = (await site()).cameras[3]?.heads[0];
+  expect(turned).not.toEqual(before.cameras[3]?.heads[0]);
+  await page.keyboard.press("Control+z");
+  await aim.saved();
+  expect((await site()).cameras[3]?.heads[0]).toEqual(before.cameras[3]?.heads[0]);
+
+  await obstacle.focus();
+  await page.keyboard.press("Delete");
+  await expect(obstacle).toHaveCount(0);
+  expect(await page.evaluate(() => document.activeElement?.closest(".aim") !== null)).toBe(true);
 });
 
 test("the plan is moved and zoomed with wheel and keys, and shows how long twenty metres are", async ({

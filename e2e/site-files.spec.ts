@@ -21,7 +21,7 @@ test("a bad file is answered with its faults, each with its place, and nothing i
   if (site.targets[1]) site.targets[1].id = "t1";
   await bringIn(page, "bad.json", JSON.stringify(site));
   const alert = page.getByRole("alert").filter({ hasText: "bad.json was not brought in, nothing was stored" });
-  await expect(alert).toContainText("Camera 3, head 1, focal: 30 is outside the lens");
+  await expect(alert).toContainText("Camera 3, head 1, focal: 30 is not the lens's 2.8");
   await expect(alert).toContainText('Target 2, id: "t1" stands twice in targets');
   for (const [name, text, says] of [
     ["cut.json", readFileSync(DEMO, "utf8").slice(0, 400), "cut.json was not brought in"],

@@ -4,91 +4,9 @@ mod support;
 use bright_angle::front::PATIENCE;
 use serde_json::{Value, json};
 use std::io::{Read, Write};
-use std::net::{SocketAddr, TcpListener, TcpStream};
-use std::process::{Child, Command, Stdio};
-use std::sync::Arc;
+use std::net::TcpStream;
 use std::time::{Duration, Instant};
 use support::*;
-
-/// The program, serving.
-struct Running {
-    child: Child,
-    at: SocketAddr,
-    _web: tempfile::TempDir,
-    _cluster: Arc<Cluster>,
-}
-
-impl Running {
-    fn start() -> Running {
-        let cluster = Cluster::shared();
-        let url = cluster.bare_database();
-        let migrated = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
-            .args(["migrate", "--database-url", &cluster.owner_of(&url)])
-            .output()
-            .unwrap();
-        assert!(migrated.status.success(), "{}", String::from_utf8_lossy(&migrated.stderr));
-        let web = tempfile::tempdir().unwrap();
-        std::fs::write(web.path().join("index.html"), format!("<!doctype html>{}", " ".repeat(4000))).unwrap();
-        let at = TcpListener::bind("127.0.0.1:0").unwrap().local_addr().unwrap();
-        let child = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
-            .args(["serve", "--port", &at.port().to_string(), "--database-url", &url])
-            .arg("--web")
-            .arg(web.path())
-            .stderr(Stdio::inherit())
-            .spawn()
-            .unwrap();
-        let running = Running { child, at, _web: web, _cluster: cluster };
-        let began = Instant::now();
-        while running.status("GET", "/api/health", "", "").is_none() {
-            assert!(began.elapsed() < Duration::from_secs(30), "the server did not start");
-            std::thread::sleep(Duration::from_millis(50));
-        }
-        running
-    }
-
-    fn open(&self) -> Option<TcpStream> {
-        let stream = TcpStream::connect(self.at).ok()?;
-        stream.set_read_timeout(Some(Duration::from_secs(40))).ok()?;
-        Some(stream)
-    }
-
-    fn head(&self, method: &str, path: &str, headers: &str, length: usize) -> String {
-        let at = self.at;
-        format!(
-            "{method} {path} HTTP/1.1\r\nHost: {at}\r\nContent-Type: application/json\r\nContent-Length: {length}\r\n{headers}\r\n"
-        )
-    }
-
-    /// The whole answer to a request, head and body.
-    fn ask(&self, method: &str, path: &str, headers: &str, body: &str) -> Option<String> {
-        let mut stream = self.open()?;
-        let head = self.head(method, path, &format!("Connection: close\r\n{headers}"), body.len());
-        stream.write_all(head.as_bytes()).ok()?;
-        stream.write_all(body.as_bytes()).ok()?;
-        let mut answer = Vec::new();
-        stream.read_to_end(&mut answer).ok()?;
-        Some(String::from_utf8_lossy(&answer).into_owned())
-    }
-
-    fn status(&self, method: &str, path: &str, headers: &str, body: &str) -> Option<u16> {
-        status_of(&self.ask(method, path, headers, body)?)
-    }
-
-    fn healthy(&self) -> bool {
-        self.status("GET", "/api/health", "", "") == Some(200)
-    }
-}
-
-fn status_of(answer: &str) -> Option<u16> {
-    answer.split(' ').nth(1)?.parse().ok()
-}
-
-impl Drop for Running {
-    fn drop(&mut self) {
-        let _ = self.child.kill();
-        let _ = self.child.wait();
-    }
-}
 
 /// Reads until the other side hangs up; what came, and whether it did.
 fn to_the_end(stream: &mut TcpStream) -> (String, bool) {

@@ -2670,6 +2670,33 @@ export interface operations {
                     "application/json": components["schemas"]["Adjustment"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -2678,7 +2705,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2705,6 +2759,42 @@ export interface operations {
                     "application/json": components["schemas"]["Model"][];
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
         };
     };
     evaluate: {
@@ -2728,6 +2818,33 @@ export interface operations {
                     "application/json": components["schemas"]["Evaluation"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -2736,7 +2853,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2767,7 +2911,70 @@ export interface operations {
                     "application/json": components["schemas"]["FirstAnswer"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2792,6 +2999,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
                 };
             };
             503: {
@@ -2825,6 +3059,51 @@ export interface operations {
                     "application/json": components["schemas"]["Measured"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -2834,6 +3113,24 @@ export interface operations {
                 };
             };
             424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2860,6 +3157,42 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
         };
     };
     keepPicture: {
@@ -2882,6 +3215,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureHead"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
                 };
             };
             408: {
@@ -2908,7 +3259,25 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2954,7 +3323,34 @@ export interface operations {
                     "image/*": number[];
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2993,6 +3389,33 @@ export interface operations {
                     "application/json": components["schemas"]["ReadCsv"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -3001,7 +3424,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3032,7 +3482,70 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3063,6 +3576,33 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -3071,7 +3611,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3098,6 +3665,42 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
         };
     };
     section: {
@@ -3121,6 +3724,33 @@ export interface operations {
                     "application/json": components["schemas"]["Section"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -3129,7 +3759,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3163,7 +3820,34 @@ export interface operations {
                     "application/json": components["schemas"]["SitePage"];
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3202,6 +3886,33 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -3234,7 +3945,25 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3280,6 +4009,15 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -3289,6 +4027,24 @@ export interface operations {
                 };
             };
             410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3330,7 +4086,34 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3370,7 +4153,25 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3418,7 +4219,34 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3450,7 +4278,25 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3493,6 +4339,15 @@ export interface operations {
                     "application/json": components["schemas"]["RevisionHead"][];
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -3509,7 +4364,25 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3549,7 +4422,34 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3591,7 +4491,34 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3615,7 +4542,25 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3654,6 +4599,33 @@ export interface operations {
                     "application/json": components["schemas"]["Survey"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -3662,7 +4634,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3693,6 +4692,33 @@ export interface operations {
                     "application/json": components["schemas"]["Ways"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -3701,7 +4727,34 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3732,7 +4785,70 @@ export interface operations {
                     "application/json": components["schemas"]["WorldFile"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

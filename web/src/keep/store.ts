@@ -77,7 +77,7 @@ const WAITING: Saving = { kind: "waiting" };
 const REST = 500;
 /** How long to wait before a server that was away is tried again, ms; twice as long each time, up to the longest. */
 const RETRY = 2000;
-const LONGEST_RETRY = 30_000;
+const LONGEST_RETRY = 8_000;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 let retry = RETRY;
@@ -431,7 +431,11 @@ export const useSite = create<SiteStore>((set, get) => {
 
     edit(says, change, gesture = "") {
       const open = get().open;
-      if (!open || open.saving.kind === "looking") return;
+      if (!open) return;
+      if (open.saving.kind === "looking") {
+        set({ notice: "Nothing was changed: an old revision is to look at. Bring it back to go on from it." });
+        return;
+      }
       const site = typeof change === "function" ? produce(open.site, change) : change;
       if (site === open.site) return;
       step(site, says, gesture);

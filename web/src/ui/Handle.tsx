@@ -101,10 +101,10 @@ function pressed(target: EventTarget | null, startTime: number, drawing: SVGSVGE
 const STEPS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 /** Keys that follow each other within this time are one gesture, ms. */
 const ONE_GESTURE = 1200;
-let lastKeys = { label: "", at: 0, gesture: "" };
+let lastKeys = { key: "", at: 0, gesture: "" };
 
 /** What Ctrl with an arrow does to a handle: a drag by a pixel, with Shift by ten. Answers whether it was one. */
-function moveByKey(event: KeyboardEvent<SVGGElement>, onDrag: (drag: Drag) => void, label: string): boolean {
+function moveByKey(event: KeyboardEvent<SVGGElement>, onDrag: (drag: Drag) => void, key: string): boolean {
   const step = STEPS[event.key];
   if (!step) return false;
   event.preventDefault();
@@ -114,9 +114,9 @@ function moveByKey(event: KeyboardEvent<SVGGElement>, onDrag: (drag: Drag) => vo
   const from: Point = [held.x + held.width / 2 - (sheet?.x ?? 0), held.y + held.height / 2 - (sheet?.y ?? 0)];
   const by = step.map((way) => way * (event.shiftKey ? 10 : 1)) as Point;
   const now = Date.now();
-  const goesOn = lastKeys.label === label && now - lastKeys.at < ONE_GESTURE;
-  const gesture = goesOn ? lastKeys.gesture : `keys-${label}-${now}`;
-  lastKeys = { label, at: now, gesture };
+  const goesOn = lastKeys.key === key && now - lastKeys.at < ONE_GESTURE;
+  const gesture = goesOn ? lastKeys.gesture : `keys-${key}-${now}`;
+  lastKeys = { key, at: now, gesture };
   onDrag({ at: from, moved: [0, 0], first: true, gesture });
   onDrag({ at: [from[0] + by[0], from[1] + by[1]], moved: by, first: false, gesture });
   return true;
@@ -165,7 +165,7 @@ export function Handle({
       data-testid={testId}
       onClick={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
-        if (onDrag && event.ctrlKey && moveByKey(event, onDrag, label)) return;
+        if (onDrag && event.ctrlKey && moveByKey(event, onDrag, key)) return;
         const done = { Enter: onChoose, " ": onChoose, Delete: onRemove, Backspace: onRemove }[event.key];
         if (!done) return;
         event.preventDefault();

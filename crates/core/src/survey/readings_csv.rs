@@ -132,7 +132,9 @@ pub fn read_csv_into(site: &Site, text: &str) -> ReadCsv {
         match place.and_then(|place| Some((place, readings.get(place)?))) {
             Some((place, reading)) => {
                 bad.insert(place);
-                faults.push(Fault::new(format!("reading {}", reading.id), fault.to_string()));
+                // The place in the file that would come of it is nothing that the sheet's writer knows.
+                let field = fault.path.rsplit('.').next().unwrap_or_default();
+                faults.push(Fault::new(format!("reading {}", reading.id), format!("{field}: {}", fault.message)));
             }
             None => faults.push(fault),
         }

@@ -4,6 +4,7 @@ use super::{compute, error, pictures, sites, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
+use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -35,6 +36,7 @@ use utoipa::OpenApi;
         pictures::keep,
         pictures::picture
     ),
+    modifiers(&Always),
     components(schemas(
         error::Conflict,
         // What a core in the browser is told and asked.
@@ -49,6 +51,45 @@ use utoipa::OpenApi;
     ))
 )]
 struct Document;
+
+/// What any request may be answered: by the guard, by the door, by a body that does not arrive, by a server that is busy.
+struct Always;
+
+/// Statuses that every operation may answer, and those that one with a body may answer beside them.
+const EVERY: [(&str, &str); 4] = [
+    ("403", "The request comes from a foreign page"),
+    ("421", "The request is addressed to another server"),
+    ("500", "Something went wrong inside; the server's log says what"),
+    ("503", "Just now it does not go; `Retry-After` says when to ask again"),
+];
+const WITH_BODY: [(&str, &str); 4] = [
+    ("400", "The body cannot be read"),
+    ("408", "The body took too long to arrive"),
+    ("413", "The body is too large"),
+    ("422", "The body makes no sense: each fault with its place; or what it asks for is too large"),
+];
+
+impl utoipa::Modify for Always {
+    fn modify(&self, document: &mut utoipa::openapi::OpenApi) {
+        let faults = utoipa::openapi::schema::ArrayBuilder::new().items(Ref::from_schema_name("Fault"));
+        let content = ContentBuilder::new().schema(Some(faults)).build();
+        for item in document.paths.paths.values_mut() {
+            let operations = [&mut item.get, &mut item.put, &mut item.post, &mut item.delete];
+            for operation in operations.into_iter().flatten() {
+                let body = operation.request_body.is_some();
+                let answers = EVERY.iter().chain(WITH_BODY.iter().filter(|_| body));
+                for (status, says) in answers {
+                    let held = &mut operation.responses.responses;
+                    if !held.contains_key(*status) {
+                        let answer =
+                            ResponseBuilder::new().description(*says).content("application/json", content.clone());
+                        held.insert((*status).to_owned(), answer.build().into());
+                    }
+                }
+            }
+        }
+    }
+}
 
 /// The OpenAPI document of the server.
 pub fn document() -> utoipa::openapi::OpenApi {

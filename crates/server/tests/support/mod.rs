@@ -8,12 +8,13 @@ use rocket::http::{ContentType, Header};
 use rocket::local::asynchronous::Client;
 use serde_json::{Value, json};
 use sqlx::Connection;
-use std::net::TcpListener;
+use std::io::{Read, Write};
+use std::net::{SocketAddr, TcpListener, TcpStream};
 use std::os::unix::fs::PermissionsExt;
 use std::path::{Path, PathBuf};
-use std::process::Command;
+use std::process::{Child, Command, Stdio};
 use std::sync::{Arc, Mutex, Weak};
-use std::time::Duration;
+use std::time::{Duration, Instant};
 use tempfile::TempDir;
 
 /// A running cluster; it is stopped when the last test lets go of it.
@@ -191,4 +192,105 @@ pub fn demo() -> Value {
 /// A new site's request.
 pub fn creation() -> Value {
     json!({"says": "New site", "site": demo()})
+}
+
+/// The program, serving.
+pub struct Running {
+    pub child: Child,
+    asker: Asker,
+    _web: tempfile::TempDir,
+    _cluster: Arc<Cluster>,
+}
+
+impl Running {
+    pub fn start() -> Running {
+        let cluster = Cluster::shared();
+        let url = cluster.bare_database();
+        let migrated = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
+            .args(["migrate", "--database-url", &cluster.owner_of(&url)])
+            .output()
+            .unwrap();
+        assert!(migrated.status.success(), "{}", String::from_utf8_lossy(&migrated.stderr));
+        let web = tempfile::tempdir().unwrap();
+        std::fs::write(web.path().join("index.html"), format!("<!doctype html>{}", " ".repeat(4000))).unwrap();
+        let at = TcpListener::bind("127.0.0.1:0").unwrap().local_addr().unwrap();
+        let child = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
+            .args(["serve", "--port", &at.port().to_string(), "--database-url", &url])
+            .arg("--web")
+            .arg(web.path())
+            .stderr(Stdio::inherit())
+            .spawn()
+            .unwrap();
+        let running = Running { child, asker: Asker { at }, _web: web, _cluster: cluster };
+        let began = Instant::now();
+        while running.status("GET", "/api/health", "", "").is_none() {
+            assert!(began.elapsed() < Duration::from_secs(30), "the server did not start");
+            std::thread::sleep(Duration::from_millis(50));
+        }
+        running
+    }
+
+    /// Somebody who asks from another thread.
+    pub fn asker(&self) -> Asker {
+        self.asker
+    }
+
+    pub fn healthy(&self) -> bool {
+        self.status("GET", "/api/health", "", "") == Some(200)
+    }
+}
+
+pub fn status_of(answer: &str) -> Option<u16> {
+    answer.split(' ').nth(1)?.parse().ok()
+}
+
+impl std::ops::Deref for Running {
+    type Target = Asker;
+
+    fn deref(&self) -> &Asker {
+        &self.asker
+    }
+}
+
+/// Asks a server over a connection of its own each time.
+#[derive(Clone, Copy)]
+pub struct Asker {
+    pub at: SocketAddr,
+}
+
+impl Asker {
+    pub fn open(&self) -> Option<TcpStream> {
+        let stream = TcpStream::connect(self.at).ok()?;
+        stream.set_read_timeout(Some(Duration::from_secs(40))).ok()?;
+        Some(stream)
+    }
+
+    pub fn head(&self, method: &str, path: &str, headers: &str, length: usize) -> String {
+        let at = self.at;
+        format!(
+            "{method} {path} HTTP/1.1\r\nHost: {at}\r\nContent-Type: application/json\r\nContent-Length: {length}\r\n{headers}\r\n"
+        )
+    }
+
+    /// The whole answer to a request, head and body.
+    pub fn ask(&self, method: &str, path: &str, headers: &str, body: &str) -> Option<String> {
+        let mut stream = self.open()?;
+        let head = self.head(method, path, &format!("Connection: close\r\n{headers}"), body.len());
+        stream.write_all(head.as_bytes()).ok()?;
+        stream.write_all(body.as_bytes()).ok()?;
+        let mut answer = Vec::new();
+        stream.read_to_end(&mut answer).ok()?;
+        Some(String::from_utf8_lossy(&answer).into_owned())
+    }
+
+    pub fn status(&self, method: &str, path: &str, headers: &str, body: &str) -> Option<u16> {
+        status_of(&self.ask(method, path, headers, body)?)
+    }
+}
+
+impl Drop for Running {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
 }

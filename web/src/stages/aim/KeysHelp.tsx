@@ -16,7 +16,7 @@ const KEYS: [string, string][] = [
   ["T C O", "place a target, a camera, an obstacle: click on the plan, or Enter for its middle"],
   ["Del", "take out the obstacle, or its corner, that has the focus"],
   ["+ − 0", "zoom the plan in, out, show all"],
-  ["Ctrl ← → ↑ ↓", "move the plan"],
+  ["Ctrl ← → ↑ ↓", "move what has the focus on the plan (Shift ×10); else the plan itself"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
   ["Esc", "let go"],
   ["?", "this list"],
