@@ -163,7 +163,8 @@ test("the evidence opens to formula, inputs and source", async ({ page, request 
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
   // What it opens to is not there before, and goes again.
-  const shown = ["IEC 62676-4:2014", "W·f / (w·s)", "At worst"].map((text) => aim.evidence.getByText(text).first());
+  const rule = aim.evidence.locator(".rule").filter({ hasText: "Pixel density" });
+  const shown = ["IEC 62676-4:2014", "W·f / (w·s)", "At worst"].map((text) => rule.getByText(text).first());
   for (const text of shown) await expect(text).toBeHidden();
   await aim.evidence.getByText("Pixel density", { exact: true }).click();
   for (const text of shown) await expect(text).toBeVisible();

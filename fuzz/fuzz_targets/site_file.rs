@@ -1,5 +1,10 @@
 #![no_main]
 
+// Not the whole server: what it is built of would have to be made ready for the fuzzer, too.
+#[path = "../../crates/server/src/picture.rs"]
+#[allow(dead_code)]
+mod picture;
+
 #[path = "../src/checks.rs"]
 #[allow(dead_code)]
 mod checks;

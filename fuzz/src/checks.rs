@@ -1,7 +1,7 @@
 //! What must hold whatever bytes come in: no panic, no endless work, and what is taken is written and read again as it is.
 //! The fuzzer's targets call these, and `crates/server/tests/corpus.rs` calls them with all that is in `fuzz/corpus`.
 
-use bright_angle::picture::{Picture, unpacked_mib};
+use super::picture::{Picture, unpacked_mib};
 use bright_angle_core::survey::drawing::parse_world_file;
 use bright_angle_core::survey::{read_csv, write_csv};
 use bright_angle_core::work::Patience;

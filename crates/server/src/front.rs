@@ -6,8 +6,8 @@
 
 use http_body_util::{BodyExt, Full, combinators::BoxBody};
 use hyper::body::{Bytes, Incoming};
-use hyper::header::{CONNECTION, HeaderName, HeaderValue, RETRY_AFTER};
-use hyper::{Request, Response, StatusCode, Uri};
+use hyper::header::{ALLOW, CONNECTION, HeaderName, HeaderValue, RETRY_AFTER};
+use hyper::{Method, Request, Response, StatusCode, Uri};
 use hyper_util::client::legacy::Client;
 use hyper_util::client::legacy::connect::HttpConnector;
 use hyper_util::rt::{TokioExecutor, TokioIo, TokioTimer};
@@ -35,6 +35,10 @@ const LARGEST_HEAD: usize = 32 * 1024;
 const SPARE_FILES: u64 = 200;
 /// How long requests that are under way may take when the program is told to stop.
 const LAST_REQUESTS: Duration = Duration::from_secs(2);
+
+/// The methods that anything here may take; Rocket knows no others than those of old.
+const KNOWN: [Method; 7] =
+    [Method::GET, Method::HEAD, Method::POST, Method::PUT, Method::DELETE, Method::OPTIONS, Method::PATCH];
 
 /// Names the client of a request between the door and Rocket.
 pub const CLIENT: HeaderName = HeaderName::from_static("x-bright-angle-client");
@@ -143,6 +147,11 @@ impl Door {
     async fn pass(self, request: Request<Incoming>) -> Result<Response<Body>, Infallible> {
         // Dropped with this future when the connection ends before the answer.
         let waiting = self.clients.arrive();
+        if !KNOWN.contains(request.method()) {
+            let mut answer = said(StatusCode::METHOD_NOT_ALLOWED, "this method is not known here");
+            answer.headers_mut().insert(ALLOW, HeaderValue::from_static("GET, HEAD, POST, PUT, DELETE"));
+            return Ok(answer);
+        }
         let (mut parts, body) = request.into_parts();
         let path = parts.uri.path_and_query().map_or("/", |path| path.as_str());
         let Ok(uri) = Uri::builder().scheme("http").authority(self.behind.to_string()).path_and_query(path).build()

@@ -1,5 +1,7 @@
 //! All that the fuzzer has found worth keeping, once more (`fuzz/corpus`, a folder a target).
 
+use bright_angle::picture;
+
 #[path = "../../../fuzz/src/checks.rs"]
 mod checks;
 

@@ -34,7 +34,7 @@ async fn the_list_comes_in_pages_and_finds_by_name() {
     assert_eq!((names(&last), &last["next"]), (vec!["Alder"], &Value::Null));
     let (_, found) = served.get("/api/sites?named=LDER").await;
     assert_eq!((names(&found), &found["total"]), (vec!["Elder", "Alder"], &json!(2)));
-    for bad in ["most=0", "most=501", "most=x", "after=1", "named=%00"] {
+    for bad in ["most=0", "most=501", "most=x", "most=2&most=3", "after=1", "named=%00"] {
         assert_eq!(served.get(&format!("/api/sites?{bad}")).await.0, 422, "{bad}");
     }
 }

@@ -53,16 +53,22 @@ pub async fn health(store: &State<Store>) -> (Status, Json<Health>) {
 #[get("/sites?<after>&<named>&<most>")]
 pub async fn list(
     store: &State<Store>,
-    after: Option<&str>,
-    named: Option<&str>,
-    most: Option<&str>,
+    after: Vec<&str>,
+    named: Vec<&str>,
+    most: Vec<&str>,
 ) -> Result<Json<SitePage>, ApiError> {
+    let (after, named, most) = (once("after", &after)?, once("named", &named)?, once("most", &most)?);
     let after =
         after.map(|id| Uuid::parse_str(id).map_err(|_| Fault::new("after", "is not a site's id"))).transpose()?;
     if named.is_some_and(|name| name.chars().count() > 200 || name.chars().any(char::is_control)) {
         return Err(Fault::new("named", "takes up to 200 characters in one line").into());
     }
     Ok(Json(store.sites(Wanted { after, named, most: page(most)? }).await?))
+}
+
+/// A field of a query, said once at most.
+fn once<'a>(name: &str, said: &[&'a str]) -> Result<Option<&'a str>, Fault> {
+    if said.len() > 1 { Err(Fault::new(name, "is said more than once")) } else { Ok(said.first().copied()) }
 }
 
 /// How many a page holds.
@@ -213,12 +219,14 @@ pub async fn newest(store: &State<Store>, id: &str) -> Result<Json<Revision>, Ap
 pub async fn revisions(
     store: &State<Store>,
     id: &str,
-    under: Option<&str>,
-    most: Option<&str>,
+    under: Vec<&str>,
+    most: Vec<&str>,
 ) -> Result<Json<Vec<RevisionHead>>, ApiError> {
     let id = uuid(id)?;
-    let wrong = |_| Fault::new("under", "is no revision's number");
-    let under: Option<i32> = under.map(str::parse).transpose().map_err(wrong)?;
+    let (under, most) = (once("under", &under)?, once("most", &most)?);
+    let number = |text: &str| text.parse::<i32>().ok().filter(|number| *number > 0);
+    let wrong = || Fault::new("under", "is no revision's number");
+    let under = under.map(|text| number(text).ok_or_else(wrong)).transpose()?;
     Ok(Json(store.revisions(id, under, page(most)?).await?))
 }
 
