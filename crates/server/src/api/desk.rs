@@ -21,8 +21,9 @@ const ARRIVAL: Duration = Duration::from_secs(60);
 const PIECE: usize = 64 * 1024;
 /// What all bodies that are being read or worked on may take together, in pieces: 64 MiB.
 const PIECES: usize = 1024;
-/// How much work may wait for a core before more is refused.
-const QUEUE: usize = 64;
+/// How many computations, and how many things to be kept, may wait before more is refused: a save takes a few milliseconds.
+const COMPUTATIONS: usize = 64;
+const SAVES: usize = 512;
 /// How long one computation may take.
 pub const LONGEST: Duration = Duration::from_secs(10);
 /// What pictures that are being unpacked may take together, MiB, and how many there may be at a time.
@@ -47,8 +48,8 @@ struct Lane {
 }
 
 impl Lane {
-    fn new(hands: usize) -> Lane {
-        Lane { at_work: Arc::new(Semaphore::new(hands)), queue: Arc::new(Semaphore::new(hands + QUEUE)) }
+    fn new(hands: usize, waiting: usize) -> Lane {
+        Lane { at_work: Arc::new(Semaphore::new(hands)), queue: Arc::new(Semaphore::new(hands + waiting)) }
     }
 
     /// Waits for a hand; refuses when too many wait already.
@@ -64,9 +65,9 @@ impl Default for Desk {
         let cores = std::thread::available_parallelism().map_or(1, NonZero::get);
         Desk {
             pieces: Arc::new(Semaphore::new(PIECES)),
-            computing: Lane::new(cores),
-            keeping: Lane::new(cores),
-            pictures: Lane::new(PICTURES),
+            computing: Lane::new(cores, COMPUTATIONS),
+            keeping: Lane::new(cores, SAVES),
+            pictures: Lane::new(PICTURES, COMPUTATIONS),
             picture_mib: Arc::new(Semaphore::new(PICTURES_MIB)),
             longest: LONGEST,
         }
