@@ -57,6 +57,21 @@ test("an obstacle in hand", async ({ page }) => {
   await shoot(page, "aim-obstacle");
 });
 
+test("the revisions of a site, one compared with now", async ({ page }) => {
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Fuel berth till");
+  await aim.type("Height", "4.2");
+  await aim.saved();
+  await page.getByRole("button", { name: "Site", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Revisions" }).click();
+  await page.getByTestId("revision-1").getByRole("button").first().click();
+  await page.getByRole("list", { name: "What changed since then" }).waitFor();
+  await shoot(page, "revisions");
+  // The other pictures show the demo as it is.
+  await page.getByTestId("revision-1").getByRole("button", { name: "Bring it back" }).click();
+  await aim.saved();
+});
+
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
 test("the phone: Aim, brief, spots, readings", async ({ browser }) => {

@@ -64,7 +64,9 @@ async function forward(site: string, key: string, photo: PendingPhoto): Promise<
     }
   }
   const open = useSite.getState().open;
-  if (name === undefined || open?.id !== site || photo.attached || names(open.site, name)) return true;
+  // An old revision that is looked at takes nothing in.
+  if (name === undefined || open?.id !== site || open.saving.kind === "looking") return true;
+  if (photo.attached || names(open.site, name)) return true;
   if (attach(photo, name)) await write(key, { ...photo, name, attached: true });
   return true;
 }
