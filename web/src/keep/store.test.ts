@@ -2,7 +2,7 @@
 import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { ID, Server, locks, openWindow, pass, quiet, through, yard } from "./testing";
+import { ID, Server, locks, openWindow, pass, quiet, thinking, through, yard } from "./testing";
 
 vi.mock("../core/port", async () => ({ core: (await import("./testing")).core }));
 
@@ -14,6 +14,7 @@ beforeEach(() => {
   vi.stubGlobal("navigator", { locks });
   local.clear();
   locks.living.clear();
+  thinking.merge = 0;
   vi.stubGlobal("localStorage", {
     getItem: (k: string) => local.get(k) ?? null,
     setItem: (k: string, v: string) => void local.set(k, v),
@@ -249,6 +250,19 @@ describe("windows", () => {
     expect([number, site.name, site.spots?.[0]?.height_m]).toEqual([3, "First", 5]);
   });
 
+  it("a window that is opened beside another leaves what that one has not saved to it", async () => {
+    const { server, window: first } = await opened();
+    server.trouble = ({ method }) => (method === "PUT" ? "away" : null);
+    first.rename("First");
+    await pass(1000);
+    const second = await openWindow();
+    await second.load();
+    expect(second.now()?.site.name).toBe("Yard");
+    expect((await first.shelf.draftsOf(ID)).map((draft) => [draft.tab, draft.site.name])).toEqual([
+      [first.tab, "First"],
+    ]);
+  });
+
   it("two windows that add at once: two things under two names", async () => {
     const { server, window: first } = await opened(yard("Yard", ["s1"]));
     const second = await openWindow();
@@ -308,6 +322,20 @@ describe("somebody else", () => {
     expect([left, window.now()?.saving.kind]).toEqual([null, "saved"]);
     const { site, number } = server.newest();
     expect([number, site.name, site.spots?.map((one) => one.height_m)]).toEqual([3, "Theirs", [7, 5]]);
+  });
+
+  it("who is put together with while the hand goes on: what the hand did meanwhile is there too", async () => {
+    const { server, window } = await opened(yard("Yard", ["s1", "s2"]));
+    server.other((site) => {
+      site.name = "Theirs";
+    });
+    thinking.merge = 800;
+    window.moveSpot("s1", 4);
+    await pass(1000);
+    window.moveSpot("s2", 5);
+    await pass(6000);
+    const { site } = server.newest();
+    expect([site.name, site.spots?.map((one) => one.height_m)]).toEqual(["Theirs", [4, 5]]);
   });
 
   it("taken as a whole can be gone back from", async () => {

@@ -15,12 +15,23 @@ function asked<T>(site: SiteFile, ask: unknown): Promise<T> {
   }
 }
 
+/** How long the core thinks about what comes of two states, ms; the same for all windows, whose modules are their own. */
+export const thinking = ((globalThis as { thinking?: { merge: number } }).thinking ??= { merge: 0 });
+
 /** The port of the core, without its workers. */
 export const core = {
   compare: (before: SiteFile, after: SiteFile, units: Units): Promise<Difference[]> =>
     asked(after, { ask: "compare", before, units }),
-  merge: (mine: SiteFile, base: SiteFile, theirs: SiteFile, choices: Choice[], units: Units): Promise<Merged> =>
-    asked(mine, { ask: "merge", base, theirs, choices, units }),
+  merge: async (
+    mine: SiteFile,
+    base: SiteFile,
+    theirs: SiteFile,
+    choices: Choice[],
+    units: Units,
+  ): Promise<Merged> => {
+    if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
+    return asked(mine, { ask: "merge", base, theirs, choices, units });
+  },
 };
 
 export const ID = "11111111-1111-4111-8111-111111111111";
