@@ -22,13 +22,7 @@ export const thinking = ((globalThis as { thinking?: { merge: number } }).thinki
 export const core = {
   compare: (before: SiteFile, after: SiteFile, units: Units): Promise<Difference[]> =>
     asked(after, { ask: "compare", before, units }),
-  merge: async (
-    mine: SiteFile,
-    base: SiteFile,
-    theirs: SiteFile,
-    choices: Choice[],
-    units: Units,
-  ): Promise<Merged> => {
+  merge: async (mine: SiteFile, base: SiteFile, theirs: SiteFile, choices: Choice[], units: Units): Promise<Merged> => {
     if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
     return asked(mine, { ask: "merge", base, theirs, choices, units });
   },
