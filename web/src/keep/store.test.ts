@@ -426,6 +426,20 @@ describe("without a server", () => {
     expect(server.newest(id).site.name).toBe("Begun here");
   });
 
+  it("a site is begun, the answer is lost, and the hand goes on: it is saved, and is one site", async () => {
+    const server = new Server(null);
+    const window = await openWindow();
+    const id = await through(window.sites.beginSite(yard("Begun"), "New site"));
+    await window.load(id);
+    let posts = 0;
+    server.trouble = ({ method }) => (method === "POST" && ++posts === 1 ? "lost" : null);
+    window.rename("First");
+    await pass(800);
+    window.rename("Second");
+    await pass(10_000);
+    expect([window.now()?.saving.kind, server.sites.size, server.newest(id).site.name]).toEqual(["saved", 1, "Second"]);
+  });
+
   it("the list shows what is on this device", async () => {
     const { server, window } = await opened();
     await through(window.sites.beginSite(yard("Begun"), "New site"));

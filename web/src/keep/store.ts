@@ -119,6 +119,16 @@ async function origin(basedOn: number, base: SiteFile, tried: SiteFile[], theirs
   return base;
 }
 
+/** A site as the server has it; null if it has none. */
+async function found(id: string): Promise<Revision | null> {
+  try {
+    return await ask<Revision>("GET", `/api/sites/${id}`);
+  } catch (error) {
+    if (error instanceof NotThere) return null;
+    throw error;
+  }
+}
+
 export const useSite = create<SiteStore>((set, get) => {
   const change = (update: Partial<Open>): void => {
     const open = get().open;
@@ -178,6 +188,9 @@ export const useSite = create<SiteStore>((set, get) => {
     if (!tried.includes(site)) sent.set(id, [...tried, site].slice(-MOST_SENT));
     noteDraft();
     try {
+      // A new site whose answer was lost may be there already, and not be what it is now.
+      const there = revision === 0 && tried.length > 0 ? await found(id) : null;
+      if (there) return await stale(open, there);
       const kept =
         revision === 0
           ? await ask<Revision>("POST", "/api/sites", { id, says, site })
