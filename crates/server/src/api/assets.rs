@@ -1,10 +1,10 @@
 //! The front end's built files, read once when the program starts: under their digest, and compressed for browsers that take it.
 
+use crate::picture::digest;
 use rocket::http::{ContentType, Header, Status};
 use rocket::request::{FromRequest, Outcome, Request};
 use rocket::response::{self, Responder, Response};
 use rocket::{State, get};
-use sha2::{Digest, Sha256};
 use std::collections::HashMap;
 use std::io::Cursor;
 use std::path::{Path, PathBuf};
@@ -48,9 +48,8 @@ impl Assets {
                 "webmanifest" => ContentType::new("application", "manifest+json"),
                 _ => ContentType::from_extension(ending).unwrap_or(ContentType::Binary),
             };
-            let digest: String = Sha256::digest(bytes).iter().take(12).map(|byte| format!("{byte:02x}")).collect();
             let hashed = name.starts_with("assets/");
-            files.insert(name, File { content, tag: format!("\"{digest}\""), bytes, brotli, hashed });
+            files.insert(name, File { content, tag: format!("\"{}\"", digest(bytes)), bytes, brotli, hashed });
         }
         Ok(Assets(files))
     }

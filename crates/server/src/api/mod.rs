@@ -50,7 +50,7 @@ pub struct Settings {
 
 /// How often old autosaves are thinned out and pictures collected.
 const TIDYING: Duration = Duration::from_secs(3600);
-/// What a request's ways through the program cost at most, in requests that wait: the kernel's list of connections.
+/// How many connections the kernel holds that were not accepted yet.
 const BACKLOG: u32 = 1024;
 
 /// Opens the database, loads the demo if there never was anything, and serves until told to stop.

@@ -10,11 +10,11 @@
 //! site files are migrated whenever they are read.
 
 use super::{Store, StoreError};
+use crate::picture::digest;
 use bright_angle_core::file::SiteFile;
 use rocket::futures::TryStreamExt;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use sha2::{Digest, Sha256};
 use sqlx::types::Json;
 use sqlx::{FromRow, PgConnection};
 use std::fs::File;
@@ -197,7 +197,7 @@ fn files(folder: &Path) -> Result<Vec<PathBuf>, StoreError> {
 
 async fn read_picture(work: &mut PgConnection, path: &Path) -> Result<(), StoreError> {
     let bytes = std::fs::read(path).map_err(|error| fault(path, error))?;
-    let name: String = Sha256::digest(&bytes).iter().map(|byte| format!("{byte:02x}")).collect();
+    let name = digest(&bytes);
     if path.file_name().is_none_or(|named| named.to_string_lossy() != name) {
         return Err(fault(path, "is damaged: its name is not the digest of its bytes"));
     }
