@@ -46,7 +46,9 @@ const rooms = [
 ];
 
 export default ts.config(
-  { ignores: [".tools", "web/dist", "web/src/core/api.d.ts", "web/src/core/made", "target", "data", "**/test-results"] },
+  {
+    ignores: [".tools", "web/dist", "web/src/core/api.d.ts", "web/src/core/made", "target", "data", "**/test-results"],
+  },
   js.configs.recommended,
   {
     files: ["**/*.{ts,tsx}"],
