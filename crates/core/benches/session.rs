@@ -50,7 +50,7 @@ fn hand(c: &mut Criterion) {
         });
     }
     let session = Session::on(site.clone());
-    let line = Question { camera: "c7".into(), head: "h".into(), target: "t7".into() };
+    let line = Question { camera: "c7".into(), head: "h".into(), view: None, target: "t7".into() };
     group.bench_function("the section of a line", |b| {
         b.iter(|| section(&session, black_box(&line)).expect("a section"))
     });

@@ -33,6 +33,7 @@ pub mod answer;
 pub mod change;
 pub mod equipment;
 pub mod file;
+pub mod ground;
 pub mod judge;
 pub mod math;
 pub mod scene;

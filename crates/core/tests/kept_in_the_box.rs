@@ -5,7 +5,7 @@
 use bright_angle_core::equipment::lens::FittedLens;
 use bright_angle_core::file::{Obstacle, ObstacleKind, SiteFile, TargetFile};
 use bright_angle_core::judge::evaluate;
-use bright_angle_core::judge::rules::RuleName;
+use bright_angle_core::judge::rules::{RuleName, RuleResult};
 use bright_angle_core::{Site, Verdict};
 use serde_json::json;
 
@@ -142,12 +142,13 @@ fn with_errors(file: &SiteFile, dice: &mut Dice) -> (SiteFile, bool) {
 fn failing(site: &Site, no_farther: bool) -> Option<String> {
     let found = evaluate(site);
     let Some(line) = found.sight_lines.first() else { return Some("behind".to_owned()) };
+    let limit = |rule: &RuleResult| rule.limit.unwrap();
     let past = line.rules.iter().find(|rule| match rule.rule {
         RuleName::InView => rule.verdict == Verdict::Broken,
         // What begins only behind the target does not count.
-        RuleName::Clear => no_farther && rule.value.unwrap() > if rule.limit > 0.0 { rule.limit + 0.05 } else { 0.0 },
-        RuleName::PixelDensity => rule.value.is_none_or(|value| value < rule.limit * (1.0 - 1e-9)),
-        _ => rule.value.is_some_and(|value| value > rule.limit * (1.0 + 1e-9)),
+        RuleName::Clear => no_farther && rule.value.unwrap() > if limit(rule) > 0.0 { limit(rule) + 0.05 } else { 0.0 },
+        RuleName::PixelDensity => rule.value.is_none_or(|value| value < limit(rule) * (1.0 - 1e-9)),
+        _ => rule.value.is_some_and(|value| value > limit(rule) * (1.0 + 1e-9)),
     });
     past.map(|rule| format!("{rule:?}"))
 }
@@ -205,16 +206,11 @@ fn an_obstacle_more_never_helps() {
         let mut more = file.clone();
         let (x, y) = (dice.between(-25.0, 25.0), dice.between(-25.0, 25.0));
         let (w, d) = (dice.between(0.1, 6.0), dice.between(0.1, 6.0));
-        more.obstacles.push(Obstacle {
-            id: "more".to_owned(),
-            name: "More".to_owned(),
-            kind: ObstacleKind::Other,
-            outline: vec![[x, y], [x + w, y], [x + w, y + d], [x, y + d]],
-            closed: true,
-            base_m: 0.0,
-            top_m: dice.between(0.3, 5.0),
-            see_through: dice.pick(&[0.0, 0.6, 0.8]),
-        });
+        let outline = vec![[x, y], [x + w, y], [x + w, y + d], [x, y + d]];
+        let top_m = dice.between(0.3, 5.0);
+        let see_through = dice.pick(&[0.0, 0.6, 0.8]);
+        more.obstacles
+            .push(Obstacle { see_through, ..Obstacle::new("more", "More", ObstacleKind::Other, outline, top_m) });
         let after = evaluate(&Site::from_file(more).unwrap()).targets[0].verdict;
         assert!(after >= before, "{before:?} {after:?}: {}", serde_json::to_string(&file).unwrap());
     }

@@ -4,8 +4,21 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From the room that knows nobody to the one that may know all.
-const ORDER: [&str; 12] =
-    ["work", "math", "file", "equipment", "scene", "site", "judge", "show", "words", "change", "survey", "answer"];
+const ORDER: [&str; 13] = [
+    "work",
+    "math",
+    "file",
+    "equipment",
+    "scene",
+    "site",
+    "judge",
+    "show",
+    "words",
+    "ground",
+    "change",
+    "survey",
+    "answer",
+];
 
 fn files(folder: &Path, found: &mut Vec<PathBuf>) {
     for entry in fs::read_dir(folder).unwrap() {

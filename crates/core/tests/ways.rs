@@ -69,6 +69,7 @@ fn every_way_on_the_demos_does_what_it_says() {
                 let line = Question {
                     camera: head.camera_id().to_owned(),
                     head: head.id().to_owned(),
+                    view: None,
                     target: target.id.clone(),
                 };
                 let kept = line_verdict(&evaluate(&site), &line) == Some(Verdict::Kept);
@@ -88,7 +89,7 @@ fn every_way_on_the_demos_does_what_it_says() {
 }
 
 fn question() -> Question {
-    Question { camera: "c1".into(), head: "h1".into(), target: "t1".into() }
+    Question { camera: "c1".into(), head: "h1".into(), view: None, target: "t1".into() }
 }
 
 fn kinds(file: &Value) -> Vec<WayKind> {

@@ -4,6 +4,7 @@
 use bright_angle_core::Fault;
 use bright_angle_core::answer::{Ask, answer};
 use bright_angle_core::file::{SiteChange, SiteFile, read_json};
+use bright_angle_core::ground::told::{GroundWish, LiveGround};
 use bright_angle_core::judge::Session;
 use bright_angle_core::math::Grid;
 use bright_angle_core::show::live_relief::LiveRelief;
@@ -18,6 +19,8 @@ pub struct Core {
     session: Session,
     /// A coarse one for a hand on the move, and a fine one.
     reliefs: [Option<LiveRelief>; 2],
+    /// The ground, once it was asked about.
+    ground: Option<LiveGround>,
 }
 
 #[wasm_bindgen]
@@ -28,7 +31,7 @@ impl Core {
     /// The faults of the file.
     pub fn open(site: &str) -> Result<Core, Refused> {
         let session = SiteFile::parse(site).and_then(Session::open).map_err(|faults| refused(&faults))?;
-        Ok(Core { session, reliefs: [None, None] })
+        Ok(Core { session, reliefs: [None, None], ground: None })
     }
 
     /// Makes a change (a `SiteChange`); answers what it did (a `Delta`). On faults nothing is changed.
@@ -41,6 +44,9 @@ impl Core {
         for relief in self.reliefs.iter_mut().flatten() {
             relief.changed(self.session.site(), &delta);
         }
+        if let Some(ground) = &mut self.ground {
+            ground.changed(self.session.site(), &delta);
+        }
         serde_json::to_string(&delta).map_err(|error| refused(&[Fault::new("", error.to_string())]))
     }
 
@@ -51,6 +57,26 @@ impl Core {
     pub fn ask(&self, ask: &str) -> Result<String, Refused> {
         let ask: Ask = read(ask)?;
         answer(&self.session, ask).map_err(|faults| refused(&faults))
+    }
+
+    /// What the relief tells about the ground (a `GroundWish` in, a `Ground` out); what is worked out is kept for the next time.
+    ///
+    /// # Errors
+    /// A wish that makes no sense.
+    pub fn ground(&mut self, wish: &str) -> Result<String, Refused> {
+        let wish: GroundWish = read(wish)?;
+        wish.checked().map_err(|fault| refused(&[fault]))?;
+        let site = self.session.site();
+        let held = self.ground.take().filter(|ground| ground.height() == wish.height_m);
+        let ground = self.ground.insert(held.unwrap_or_else(|| LiveGround::new(site, wish.height_m)));
+        let told = ground.tell(site, &wish).map_err(|fault| refused(&[fault]))?;
+        serde_json::to_string(&told).map_err(|error| refused(&[Fault::new("", error.to_string())]))
+    }
+
+    /// How many cameras that never look away see each cell of the ground, as last told, at a need, rows from south to north.
+    pub fn ground_counts(&self, need: f32) -> Vec<u8> {
+        let ground = self.ground.as_ref();
+        ground.map(|ground| ground.counts(self.session.site(), need).steady).unwrap_or_default()
     }
 
     /// Wants the relief over bounds (west, south, east, north, m) at a height, m, of the heads `hand`, `hand + hands`, …;

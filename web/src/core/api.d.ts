@@ -461,6 +461,21 @@ export interface components {
              */
             tilt_deg: number;
         };
+        /** @description How much of an area target is seen. */
+        AreaShare: {
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description Share that is seen at the need asked for, 0 to 1.
+             */
+            seen: number;
+            /**
+             * Format: double
+             * @description Share that is seen by two that don't fail together.
+             */
+            twice: number;
+        };
         /** @description What can be asked. */
         Ask: {
             /** @description The target in hand. */
@@ -576,6 +591,76 @@ export interface components {
             /** @enum {string} */
             ask: "merge";
         } | {
+            /** @description What is asked about it. */
+            wish: components["schemas"]["GroundWish"];
+            /** @enum {string} */
+            ask: "ground";
+        } | {
+            /** @description Where, m east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description At which height, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The density that counts as seen, px/m.
+             */
+            need_px_per_m: number;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "why";
+        } | {
+            /** @enum {string} */
+            ask: "lost";
+        } | {
+            /** @enum {string} */
+            ask: "other_states";
+        } | {
+            /** @enum {string} */
+            ask: "picture_uses";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "picture_ways";
+        } | {
+            /**
+             * Format: double
+             * @description How long the event is that chances are told for, s.
+             */
+            event_s: number;
+            /** @enum {string} */
+            ask: "tours";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /**
+             * Format: double
+             * @description Over so many degrees about the middle; 360 for the whole turn.
+             */
+            over_deg: number;
+            /** @enum {string} */
+            ask: "spread";
+        } | {
+            /** @description The id of the one; none for the design in hand. */
+            left?: string | null;
+            /** @description The id of the other; none for the design in hand. */
+            right?: string | null;
+            /** @description How the ground is looked at. */
+            wish: components["schemas"]["GroundWish"];
+            /** @enum {string} */
+            ask: "designs";
+        } | {
+            /** @description Its id. */
+            design: string;
+            /** @enum {string} */
+            ask: "adopt";
+        } | {
             /** @enum {string} */
             ask: "catalogue";
         } | {
@@ -685,6 +770,11 @@ export interface components {
              * @description Height of its optical centre, m.
              */
             height_m: number;
+            /**
+             * Format: double
+             * @description Height of the ground under it, m; `height_m` is over it.
+             */
+            ground_m?: number;
             /** @description The whole model, so that a file stands alone. */
             model: components["schemas"]["Model"];
             /** @description Its heads; most cameras have one. */
@@ -714,6 +804,22 @@ export interface components {
              * @description The focal length that is set, mm.
              */
             focal_mm: number;
+            lens?: null | components["schemas"]["Lens"];
+            /** @description Aims that it goes to, in the order of its tour; its own aim is where it parks when no tour runs. */
+            presets?: components["schemas"]["Preset"][];
+            /**
+             * Format: double
+             * @description How fast it turns, degrees a second; 80 where left out.
+             */
+            slew_deg_s?: number | null;
+            /**
+             * Format: double
+             * @description How long a change of focal length takes, s; 2 where left out.
+             */
+            zoom_s?: number | null;
+            pointed_by?: null | components["schemas"]["Link"];
+            /** @description Flat pictures cut out of its round one; a fisheye. */
+            flattened?: components["schemas"]["Flattened"][];
         };
         /** @description What somebody chose for a thing that both changed. */
         Choice: {
@@ -736,6 +842,20 @@ export interface components {
             mine: string;
             /** @description What is different about theirs. */
             theirs: string;
+        };
+        /** @description Season and years of growth that the verdicts are given for. */
+        Conditions: {
+            /**
+             * @description Whether the trees that lose their leaves have lost them.
+             * @default false
+             */
+            leaves_off?: boolean;
+            /**
+             * Format: double
+             * @description How many years the trees have grown since they were drawn.
+             * @default 0
+             */
+            years?: number;
         };
         /** @description Both sides of a stale save. */
         Conflict: {
@@ -797,6 +917,59 @@ export interface components {
             /** @description The site's name. */
             name: string;
         };
+        /** @description One design in figures. */
+        DesignFacts: {
+            /** @description The variant's id; null for the design in hand. */
+            id: string | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description How each promise stands. */
+            targets: components["schemas"]["TargetResult"][];
+            /** @description Promises kept. */
+            kept: number;
+            /** @description Promises tight. */
+            tight: number;
+            /** @description Promises broken or unknown. */
+            broken: number;
+            /** @description Promises that stand worse when the one camera fails whose loss costs most. */
+            lost_with_one: number;
+            /** @description Its cameras: each takes a cable. */
+            cables: number;
+            /** @description Heads to aim, clean and maintain. */
+            heads: number;
+            /** @description The models and how many there are of each. */
+            models: components["schemas"]["ModelCount"][];
+            /**
+             * Format: double
+             * @description What the cameras cost together; null where not each has a price.
+             */
+            price: number | null;
+            /**
+             * Format: double
+             * @description Ground seen at the need asked for, m².
+             */
+            seen_m2: number;
+            /**
+             * Format: double
+             * @description Ground seen by two that don't fail together, m².
+             */
+            twice_m2: number;
+            /**
+             * Format: double
+             * @description Ground seen only in turns, m².
+             */
+            in_turns_m2: number;
+            /**
+             * Format: double
+             * @description The largest patch that nobody sees, m².
+             */
+            largest_unseen_m2: number;
+            /**
+             * Format: double
+             * @description The share of all pixels that lands on something useful, 0 to 1; null without a head.
+             */
+            useful: number | null;
+        };
         /** @description One thing that is different. */
         Difference: {
             /** @description What it is. */
@@ -825,6 +998,11 @@ export interface components {
          * @enum {string}
          */
         DistanceHow: "plan" | "laser" | "guess";
+        /**
+         * @description A side of a picture.
+         * @enum {string}
+         */
+        Edge: "left" | "right" | "above" | "below" | "back";
         /** @description What a change does to one promise of the site. */
         Effect: {
             /** @description The target's id. */
@@ -909,6 +1087,38 @@ export interface components {
             /** @description The site's limits; the handbook's where left out. */
             rules?: components["schemas"]["Rules"];
         };
+        /** @description A flat picture cut out of a fisheye's round one. It shows no more than the round picture holds there. */
+        Flattened: {
+            /** @description Its id, unique among the presets and flattened views of its head. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Bearing of its middle, degrees clockwise from north.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Angle of its middle below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Its horizontal field of view, degrees.
+             */
+            hfov_deg: number;
+            /**
+             * Format: int32
+             * @description Its width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Its height, px.
+             */
+            height_px: number;
+        };
         /**
          * @description The build of a camera.
          * @enum {string}
@@ -923,6 +1133,71 @@ export interface components {
              * @description ± m.
              */
             plus_minus_m: number;
+        };
+        /**
+         * @description What the relief tells about the ground. Areas are of ground that somebody can stand on, in the box around all that is drawn and
+         *     five metres more.
+         */
+        Ground: {
+            /**
+             * Format: double
+             * @description The need, px/m.
+             */
+            need_px_per_m: number;
+            /**
+             * Format: double
+             * @description The height that was looked at, m.
+             */
+            height_m: number;
+            /** @description The bounds, m: west, south, east, north. */
+            bounds: number[];
+            /**
+             * Format: double
+             * @description Side of a cell, m: nothing narrower is told apart.
+             */
+            cell_m: number;
+            /**
+             * Format: double
+             * @description All ground that somebody can stand on, m².
+             */
+            open_m2: number;
+            /**
+             * Format: double
+             * @description Seen at the need by a camera that never looks away, m².
+             */
+            seen_m2: number;
+            /**
+             * Format: double
+             * @description Seen by two that don't fail together, m².
+             */
+            twice_m2: number;
+            /**
+             * Format: double
+             * @description Seen only in turns, m².
+             */
+            in_turns_m2: number;
+            /** @description The share of each area target that is seen, and seen twice. */
+            targets: components["schemas"]["AreaShare"][];
+            /** @description Ground that nobody sees at the need, the largest patch first. */
+            unseen: components["schemas"]["Patch"][];
+            path: null | components["schemas"]["QuietPath"];
+            /** @description Why there is none. */
+            no_path: string | null;
+        };
+        /** @description What is asked about the ground. */
+        GroundWish: {
+            /**
+             * Format: double
+             * @description The density that counts as seen, px/m.
+             */
+            need_px_per_m: number;
+            /**
+             * Format: double
+             * @description The height that is looked at, m.
+             */
+            height_m: number;
+            /** @description Where the quiet path leads, m east and north; none for no path. */
+            goal?: number[] | null;
         };
         /** @description All of it. */
         Guide: {
@@ -945,6 +1220,8 @@ export interface components {
             camera: string;
             /** @description The head's id. */
             head: string;
+            /** @description The id of one of its presets or flattened views; none for its own aim. */
+            view?: string | null;
         };
         /** @description One head by itself. */
         HeadResult: {
@@ -986,6 +1263,10 @@ export interface components {
             far_edge_m: number | null;
             /** @description Whether the horizon straight ahead is in the picture. */
             horizon_in_view: boolean;
+            /** @description The least and the greatest tilt that its build takes, degrees: as the model says, else as is usual for its form. */
+            tilts_deg: number[];
+            /** @description Whether its aim lies between them. */
+            takes_tilt: boolean;
             /** @description The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains. */
             inside: string | null;
         };
@@ -995,6 +1276,8 @@ export interface components {
             camera: string;
             /** @description The head's id. */
             head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
             /** @description How many promises it keeps by itself. */
             keeps: number;
         };
@@ -1004,6 +1287,8 @@ export interface components {
             camera: string;
             /** @description The head's id. */
             head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
             verdict: null | components["schemas"]["Verdict"];
         };
         /** @description How the server is. */
@@ -1014,6 +1299,21 @@ export interface components {
             wrong: string | null;
             /** @description The program's version. */
             version: string;
+        };
+        /** @description Something in the infrared beam. */
+        InBeam: {
+            /** @description The obstacle's id. */
+            obstacle: string;
+            /**
+             * Format: double
+             * @description The share of the picture that it takes.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description How near it comes, m.
+             */
+            nearest_m: number;
         };
         /** @description A lens as its maker describes it. A fixed lens has both focal lengths equal. */
         Lens: {
@@ -1043,6 +1343,30 @@ export interface components {
              */
             f_number?: number | null;
         };
+        /** @description A fixed head that points one that is turned from afar. */
+        Link: {
+            /** @description The id of the fixed view's camera. */
+            camera: string;
+            /** @description The id of its head. */
+            head: string;
+            /** @description What both see: four or more pairs, on the ground. */
+            pairs: components["schemas"]["LinkPair"][];
+        };
+        /** @description A pair that links a fixed view to a head that is turned: something that both see. */
+        LinkPair: {
+            /** @description Where it is in the fixed view, px right and down from the top-left corner. */
+            pixel: number[];
+            /**
+             * Format: double
+             * @description The pan with which the turned head has it in the middle of its picture, degrees on its own scale.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description The tilt with which it has, degrees below the horizontal on its own scale.
+             */
+            tilt_deg: number;
+        };
         /** @description What is different in a list of things with ids. */
         ListChange_Camera: {
             /** @description All ids in their order, if something came, went or changed its place. */
@@ -1064,6 +1388,11 @@ export interface components {
                  * @description Height of its optical centre, m.
                  */
                 height_m: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground under it, m; `height_m` is over it.
+                 */
+                ground_m?: number;
                 /** @description The whole model, so that a file stands alone. */
                 model: components["schemas"]["Model"];
                 /** @description Its heads; most cameras have one. */
@@ -1101,6 +1430,30 @@ export interface components {
                  * @description 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
                  */
                 see_through?: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground at its foot, m; base and top are over it.
+                 */
+                ground_m?: number;
+                /** @description Its corners when it stands open; a door or gate. */
+                open_outline?: number[][] | null;
+                /** @description Whether it stands open now. */
+                open?: boolean;
+                /**
+                 * Format: double
+                 * @description Thickness of the trunk under a tree's crown, m.
+                 */
+                trunk_m?: number | null;
+                /**
+                 * Format: double
+                 * @description How much a tree grows in a year, upwards and outwards, m.
+                 */
+                growth_m_per_year?: number;
+                /**
+                 * Format: double
+                 * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
+                 */
+                bare_see_through?: number | null;
             }[];
         };
         /** @description What is different in a list of things with ids. */
@@ -1178,6 +1531,11 @@ export interface components {
                 height_m: number;
                 /**
                  * Format: double
+                 * @description Height of the ground at its foot, m; `height_m` is over it.
+                 */
+                ground_m?: number;
+                /**
+                 * Format: double
                  * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
                  */
                 position_sigma_m?: number | null;
@@ -1245,6 +1603,16 @@ export interface components {
                  */
                 speed_mps?: number;
                 /**
+                 * Format: double
+                 * @description Height of the ground there, m; `height_m` is over it.
+                 */
+                ground_m?: number;
+                /**
+                 * Format: double
+                 * @description How long it may go unseen, s; none where that was not said.
+                 */
+                unseen_at_most_s?: number | null;
+                /**
                  * Format: int32
                  * @description How many heads must keep it.
                  */
@@ -1265,6 +1633,31 @@ export interface components {
                 /** @description Its photos. */
                 photos?: components["schemas"]["Photo"][];
             }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Variant: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the variants. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Its cameras; ids are unique within it. */
+                cameras: components["schemas"]["Camera"][];
+            }[];
+        };
+        /** @description A promise that stands worse when a camera fails. */
+        Lost: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The target's id. */
+            target: string;
+            /** @description Its verdict with the camera. */
+            before: components["schemas"]["Verdict"];
+            /** @description Its verdict without it. */
+            after: components["schemas"]["Verdict"];
         };
         /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
         MeasureRequest: {
@@ -1339,6 +1732,25 @@ export interface components {
              * @description Weight without bracket, kg.
              */
             weight_kg?: number | null;
+            /** @description The least and the greatest tilt that its build takes, degrees below the horizontal; those usual for its form where left out. */
+            tilts_deg?: number[] | null;
+            /**
+             * Format: double
+             * @description How near two heads can come on its ring, degrees; a multi-head.
+             */
+            apart_deg?: number | null;
+            /**
+             * Format: double
+             * @description What one costs, in the firm's own money.
+             */
+            price?: number | null;
+        };
+        /** @description How many of a model. */
+        ModelCount: {
+            /** @description Its name. */
+            model: string;
+            /** @description How many. */
+            count: number;
         };
         /** @description A name for a revision. */
         NameRequest: {
@@ -1401,12 +1813,60 @@ export interface components {
              * @description 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
              */
             see_through?: number;
+            /**
+             * Format: double
+             * @description Height of the ground at its foot, m; base and top are over it.
+             */
+            ground_m?: number;
+            /** @description Its corners when it stands open; a door or gate. */
+            open_outline?: number[][] | null;
+            /** @description Whether it stands open now. */
+            open?: boolean;
+            /**
+             * Format: double
+             * @description Thickness of the trunk under a tree's crown, m.
+             */
+            trunk_m?: number | null;
+            /**
+             * Format: double
+             * @description How much a tree grows in a year, upwards and outwards, m.
+             */
+            growth_m_per_year?: number;
+            /**
+             * Format: double
+             * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
+             */
+            bare_see_through?: number | null;
         };
         /**
          * @description What an obstacle is.
          * @enum {string}
          */
-        ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "other";
+        ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "eave" | "door" | "other";
+        /** @description What another state of the site does to the promises. */
+        OtherState: {
+            /** @description What is different, in words. */
+            says: string;
+            /** @description The promises that stand differently; none if nothing changes. */
+            changes: components["schemas"]["ThenStands"][];
+        };
+        /**
+         * @description The two schools of overlap (handbook, section 6).
+         * @enum {string}
+         */
+        OverlapSchool: "spread" | "back_up";
+        /** @description A patch of ground. */
+        Patch: {
+            /**
+             * Format: double
+             * @description Its area, m².
+             */
+            area_m2: number;
+            /** @description A place in it, as far from its edge as any, m east and north. */
+            at: number[];
+            /** @description Its outlines, m: the outer one and those of holes, corners not repeated. */
+            outlines: number[][][];
+        };
         /** @description One operation of a JSON Patch (RFC 6902). */
         PatchOp: {
             /** @description `replace`, `add` or `remove`. */
@@ -1462,6 +1922,83 @@ export interface components {
              * @description Height, px.
              */
             height_px: number;
+        };
+        /** @description What a head's picture is used for, as shares of it that together make 1. */
+        PictureUse: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The task that it is judged for: the least of those that it serves best, or detect where it serves none. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description The need of it, px/m.
+             */
+            need_px_per_m: number;
+            /**
+             * Format: double
+             * @description On ground, or on somebody who may stand there, within reach of the task.
+             */
+            useful: number;
+            /**
+             * Format: double
+             * @description On the building that it hangs on.
+             */
+            own: number;
+            /**
+             * Format: double
+             * @description On something else so near that it takes infrared light back, or hides what is behind it.
+             */
+            near: number;
+            /**
+             * Format: double
+             * @description On other walls and things.
+             */
+            solids: number;
+            /**
+             * Format: double
+             * @description On ground past its reach.
+             */
+            too_far: number;
+            /**
+             * Format: double
+             * @description On the sky.
+             */
+            sky: number;
+            /** @description What stands in its infrared beam too near, with the share of the picture that it takes; empty for a head without. */
+            in_beam: components["schemas"]["InBeam"][];
+        };
+        /** @description A change of the picture, with what it gives and what it costs. */
+        PictureWay: {
+            /** @description What it changes, or which school it follows. */
+            kind: components["schemas"]["PictureWayKind"];
+            /** @description What to do, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description The useful share of the picture then, 0 to 1.
+             */
+            useful: number;
+            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Every promise that it changes. */
+            effects: components["schemas"]["Effect"][];
+            /** @description Whether it makes a promise worse. */
+            harms: boolean;
+        };
+        /**
+         * @description What a change of the picture is for.
+         * @enum {string}
+         */
+        PictureWayKind: "tilt" | "corridor" | "longer" | "spot" | "shade" | "reach";
+        /** @description The useful share of a head's picture now, and what would change it. */
+        PictureWays: {
+            /**
+             * Format: double
+             * @description The useful share now, 0 to 1.
+             */
+            useful: number;
+            /** @description What gains, without making a promise worse, the most first; then what each school of tilt would give and cost. */
+            ways: components["schemas"]["PictureWay"][];
         };
         /** @description A task as people say it, with what it stands for. */
         PlainTask: {
@@ -1559,14 +2096,80 @@ export interface components {
              */
             infrared_stops: number;
         };
+        /** @description An aim that a head goes to, with how long it stays. */
+        Preset: {
+            /** @description Its id, unique among the presets and flattened views of its head. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Bearing of the optical axis, degrees clockwise from north.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Angle of the optical axis below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description The focal length that is set, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description How long the tour stays here, s.
+             */
+            dwell_s: number;
+        };
         /** @description Which sight line is to be kept. */
         Question: {
             /** @description The camera's id. */
             camera: string;
             /** @description The head's id. */
             head: string;
+            /** @description The id of one of its presets or flattened views; none for its own aim, or the first preset where it has some. */
+            view?: string | null;
             /** @description The target's id. */
             target: string;
+        };
+        /** @description The way to a place on which one is seen least. */
+        QuietPath: {
+            /** @description Its corners, from the edge to the goal, m. */
+            points: number[][];
+            /**
+             * Format: double
+             * @description Its length, m.
+             */
+            length_m: number;
+            /**
+             * Format: double
+             * @description How much of it is seen, m.
+             */
+            seen_m: number;
+            /**
+             * Format: double
+             * @description How long one is seen, walking, s.
+             */
+            seen_s: number;
+            /** @description By whom and how long, s; the longest first. */
+            by: components["schemas"]["SeenBy"][];
+        };
+        /** @description How far a need reaches. */
+        Reach: {
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description Its need, px/m.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description The greatest slant distance on the axis, m.
+             */
+            slant_m: number;
         };
         /** @description What a CSV file held. */
         ReadCsv: {
@@ -1633,6 +2236,11 @@ export interface components {
             /** @description Anything else. */
             note?: string | null;
         };
+        /**
+         * @description What a head makes of a place.
+         * @enum {string}
+         */
+        Reason: "seen" | "in_turns" | "too_far" | "behind" | "under" | "out_of_picture";
         /** @description A site and the cells that its relief is wanted for. */
         ReliefRequest: {
             /** @description The site file. */
@@ -1705,7 +2313,7 @@ export interface components {
          * @description The name of a rule.
          * @enum {string}
          */
-        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical";
+        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build";
         /** @description What a rule found on a sight line. */
         RuleResult: {
             /** @description The rule. */
@@ -1722,15 +2330,15 @@ export interface components {
             worst: number | null;
             /**
              * Format: double
-             * @description What it is held against, in `unit`.
+             * @description What it is held against, in `unit`; null where nobody said.
              */
-            limit: number;
+            limit: number | null;
             /**
              * Format: double
              * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
              */
             broken_past: number | null;
-            /** @description `px/m`, `deg` or `hidden` (a share of the subject). */
+            /** @description `px/m`, `deg`, `s` or `hidden` (a share of the subject). */
             unit: string;
             /** @description What follows. */
             verdict: components["schemas"]["Verdict"];
@@ -1743,6 +2351,8 @@ export interface components {
             needs?: components["schemas"]["NeedSet"];
             /** @default level */
             plate_school?: components["schemas"]["PlateSchool"];
+            /** @default null */
+            overlap?: null | components["schemas"]["OverlapSchool"];
             /**
              * Format: double
              * @description Face seen from above: kept up to this depression, degrees …
@@ -1936,6 +2546,16 @@ export interface components {
             /** @description Where each need ends along the ground, at the target's height. */
             need_ends: components["schemas"]["NeedEnd"][];
         };
+        /** @description How long a head sees somebody on the path. */
+        SeenBy: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /**
+             * Format: double
+             * @description How long, s.
+             */
+            seconds: number;
+        };
         /**
          * @description Picture size in pixels and the active area that makes it, in millimetres.
          *
@@ -2026,6 +2646,15 @@ export interface components {
          * @enum {string}
          */
         Side: "mine" | "theirs";
+        /** @description Two designs side by side. */
+        SideBySide: {
+            /** @description The one. */
+            left: components["schemas"]["DesignFacts"];
+            /** @description The other. */
+            right: components["schemas"]["DesignFacts"];
+            /** @description What differs, in words. */
+            differs: string[];
+        };
         /**
          * @description One head looking at one target. For a line or area the figures are those of the sample that
          *     decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
@@ -2036,6 +2665,10 @@ export interface components {
             camera: string;
             /** @description The head's id. */
             head: string;
+            /** @description The id of the preset that it is of; null for a head's own aim. */
+            preset: string | null;
+            /** @description The id of the flattened view that it is of; null for the round picture and every other. */
+            flattened: string | null;
             /** @description The target's id. */
             target: string;
             /** @description Whether the target's points are in the picture, all of them. */
@@ -2128,6 +2761,8 @@ export interface components {
             spots?: null | components["schemas"]["ListChange_Spot"];
             /** @default null */
             readings?: null | components["schemas"]["ListChange_Reading"];
+            /** @default null */
+            variants?: null | components["schemas"]["ListChange_Variant"];
         };
         /** @description A picture of the site from above, or a photo of a paper plan. */
         SiteDrawing: {
@@ -2176,6 +2811,8 @@ export interface components {
             name: string;
             /** @description The firm's limits and uncertainties for this site; the handbook's where left out. */
             rules?: components["schemas"]["Rules"];
+            /** @description Season and years that the verdicts are given for; in leaf and today where left out. */
+            conditions?: components["schemas"]["Conditions"];
             brief?: null | components["schemas"]["Brief"];
             drawing?: null | components["schemas"]["SiteDrawing"];
             /** @description Places that cameras can be mounted at, in the order of the walk. */
@@ -2188,6 +2825,10 @@ export interface components {
             targets: components["schemas"]["Target"][];
             /** @description What sees it. */
             cameras: components["schemas"]["Camera"][];
+            /** @description What the design in hand is called, where there are others. */
+            design?: string | null;
+            /** @description Other designs for the same promises. */
+            variants?: components["schemas"]["Variant"][];
         };
         /** @description A site in the list of sites. */
         SiteHead: {
@@ -2227,6 +2868,10 @@ export interface components {
             name: string;
             /** @description Its limits; the handbook's where left out. */
             rules?: components["schemas"]["Rules"];
+            /** @description Season and years that its verdicts are given for. */
+            conditions?: components["schemas"]["Conditions"];
+            /** @description What the design in hand is called. */
+            design?: string | null;
             brief?: null | components["schemas"]["Brief"];
             drawing?: null | components["schemas"]["SiteDrawing"];
         };
@@ -2265,6 +2910,11 @@ export interface components {
             height_m: number;
             /**
              * Format: double
+             * @description Height of the ground at its foot, m; `height_m` is over it.
+             */
+            ground_m?: number;
+            /**
+             * Format: double
              * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
              */
             position_sigma_m?: number | null;
@@ -2299,6 +2949,31 @@ export interface components {
          * @enum {string}
          */
         Step: "brief" | "drawing" | "spots" | "targets" | "readings";
+        /** @description One stop of a tour. */
+        StopTold: {
+            /** @description The preset's id. */
+            preset: string;
+            /**
+             * Format: double
+             * @description How long it stays, s.
+             */
+            dwell_s: number;
+            /**
+             * Format: double
+             * @description How long the move to it takes, s.
+             */
+            move_s: number;
+            /**
+             * Format: double
+             * @description How long what is seen from here only goes unseen, s.
+             */
+            gap_s: number;
+            /**
+             * Format: double
+             * @description The chance that an event of the length asked for is seen at all.
+             */
+            chance: number;
+        };
         /**
          * @description What must be seen there.
          * @enum {string}
@@ -2391,6 +3066,16 @@ export interface components {
              */
             speed_mps?: number;
             /**
+             * Format: double
+             * @description Height of the ground there, m; `height_m` is over it.
+             */
+            ground_m?: number;
+            /**
+             * Format: double
+             * @description How long it may go unseen, s; none where that was not said.
+             */
+            unseen_at_most_s?: number | null;
+            /**
              * Format: int32
              * @description How many heads must keep it.
              */
@@ -2441,11 +3126,20 @@ export interface components {
          * @enum {string}
          */
         Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
+        /** @description A promise that stands differently then. */
+        ThenStands: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Its verdict now. */
+            before: components["schemas"]["Verdict"];
+            /** @description Its verdict then. */
+            after: components["schemas"]["Verdict"];
+        };
         /**
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "reading";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "reading" | "conditions" | "design" | "variant";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -2465,6 +3159,61 @@ export interface components {
             field: string | null;
             /** @description What to do, in plain words. */
             says: string;
+        };
+        /** @description What one head makes of a place, and why. */
+        Told: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description What it makes of it. */
+            reason: components["schemas"]["Reason"];
+            side: null | components["schemas"]["Edge"];
+            /**
+             * Format: double
+             * @description … and by how many degrees.
+             */
+            by_deg: number | null;
+            /** @description In the way: the ids of what the line meets, the nearest first. */
+            behind: string[];
+            /** @description Whether leaves decide: with the other state of the trees (on or off) it would be the other way. */
+            leaves_decide: boolean;
+            /**
+             * Format: double
+             * @description Density there, px/m; null out of the picture.
+             */
+            px_per_m: number | null;
+            /**
+             * Format: double
+             * @description How long it looks elsewhere, s; null for a head that never does.
+             */
+            gap_s: number | null;
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /** @description All of it in words. */
+            says: string;
+        };
+        /** @description One tour. */
+        TourTold: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /**
+             * Format: double
+             * @description How long it takes, s.
+             */
+            cycle_s: number;
+            /** @description Its stops. */
+            presets: components["schemas"]["StopTold"][];
+            /** @description How far its longest focal length reaches, need by need. */
+            reach: components["schemas"]["Reach"][];
+        };
+        /** @description The tours of a site. */
+        Tours: {
+            /** @description Each of them. */
+            tours: components["schemas"]["TourTold"][];
         };
         /** @description The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change. */
         Uncertainties: {
@@ -2580,6 +3329,15 @@ export interface components {
             /** @description Answers that are filled in where nobody has answered yet. */
             brief: components["schemas"]["Brief"];
         };
+        /** @description Cameras that might be put up in place of the site's. */
+        Variant: {
+            /** @description Its id, unique among the variants. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its cameras; ids are unique within it. */
+            cameras: components["schemas"]["Camera"][];
+        };
         /**
          * @description How well something holds (handbook, section 4). Ordered from best to worst.
          * @enum {string}
@@ -2602,7 +3360,7 @@ export interface components {
          * @description What a way changes.
          * @enum {string}
          */
-        WayKind: "focal" | "aim" | "roll" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera";
+        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera";
         /** @description The ways to keep a sight line, the best first. */
         Ways: {
             /** @description The ways. */
@@ -2622,10 +3380,33 @@ export interface components {
             camera: string;
             /** @description The head's id. */
             head: string;
+            /** @description The id of one of its presets or flattened views; null for its own aim. */
+            view?: string | null;
             /** @description The target's id. */
             target: string;
             /** @description Units of the words; metres where left out. */
             units?: components["schemas"]["Units"];
+        };
+        /** @description Why a place is seen or not. */
+        Why: {
+            /** @description The place, m east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The height that was looked at, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The need, px/m.
+             */
+            need_px_per_m: number;
+            /** @description The id of the solid that the place lies inside of, where nobody can stand. */
+            inside: string | null;
+            /** @description How many cameras see it well enough and never look away. */
+            cameras: number;
+            /** @description What each head makes of it, those that come nearest to seeing it first. */
+            heads: components["schemas"]["Told"][];
         };
         /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
         WorldFile: {

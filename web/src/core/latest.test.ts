@@ -57,7 +57,7 @@ describe("sights", () => {
     targets: [],
     cameras: [],
   };
-  const wish = { site, target: "t1", camera: "c1", head: null };
+  const wish = { site, target: "t1", camera: "c1", head: null, view: null };
 
   it("are asked with a head only when all of it is known", async () => {
     const asked: unknown[] = [];

@@ -22,6 +22,8 @@ export interface Request {
   change?: string;
   /** Questions. */
   asks: string[];
+  /** What is asked about the ground, JSON; with `counts` how many see each cell of it comes, too. */
+  ground?: { wish: string; counts: boolean; need: number };
   /** A relief of this worker's share of the heads. */
   relief?: { wish: ReliefWish; slot: number; hand: number; hands: number };
 }
@@ -36,6 +38,10 @@ export interface Reply {
   refused?: string;
   /** The core itself fell over: the worker is of no use any more. */
   broken?: boolean;
+  /** What is told about the ground, JSON. */
+  ground?: string;
+  /** How many see each cell of the ground. */
+  counts?: Uint8Array;
   /** The best density of each cell. */
   best?: Float32Array;
   /** Something newer was wished for before this was done. */

@@ -12,20 +12,31 @@ import type {
   Choice,
   Difference,
   FirstAnswer,
+  Ground,
+  GroundWish,
   Guide,
+  HeadRef,
   Line,
+  Lost,
   Merged,
   Model,
+  OtherState,
+  PatchOp,
+  PictureUse,
+  PictureWays,
   Point,
   ReadCsv,
   Reading,
+  SideBySide,
   Sights,
   SiteFile,
   Survey,
   TakenShot,
   Task,
+  Tours,
   Units,
   Ways,
+  Why,
   WorldFile,
 } from "./types";
 
@@ -57,6 +68,8 @@ function makeWorker(): WorkerLike {
 
 const hand = new Follower(makeWorker);
 const thinker = new Follower(makeWorker);
+/** Tells about the ground, pictures and designs: what may take a blink longer than the hand waits. */
+const surveyor = new Follower(makeWorker);
 const reliefHands = Array.from({ length: RELIEF_HANDS }, () => new Follower(makeWorker));
 
 /** Gets the core ready before it is needed. */
@@ -66,8 +79,8 @@ export function startCore(): void {
   thinker.start();
 }
 
-async function ask<T>(site: SiteFile, question: Ask): Promise<T> {
-  const reply = await hand.run(site, { asks: [question] });
+async function ask<T>(site: SiteFile, question: Ask, follower = hand): Promise<T> {
+  const reply = await follower.run(site, { asks: [question] });
   return JSON.parse(reply.answers[0] ?? "null") as T;
 }
 
@@ -81,6 +94,12 @@ const NO_SITE: SiteFile = {
   cameras: [],
 };
 
+/** What is told about the ground, with how many see each of its cells, rows from south to north. */
+export interface GroundTold {
+  told: Ground;
+  counts: Uint8Array;
+}
+
 /** The best density of each cell of a grid, with the state of the site that it is of. */
 export interface Raster {
   wish: ReliefWish;
@@ -91,7 +110,7 @@ export interface Raster {
 }
 
 export const core = {
-  sights: (site: SiteFile, target: string | null, head: { camera: string; head: string } | null): Promise<Sights> =>
+  sights: (site: SiteFile, target: string | null, head: HeadRef | null): Promise<Sights> =>
     ask(site, { ask: "sights", target, head }),
   survey: (site: SiteFile): Promise<Survey> => ask(site, { ask: "survey" }),
   firstAnswer: (
@@ -114,6 +133,25 @@ export const core = {
     ask(after, { ask: "compare", before, units }),
   merge: (mine: SiteFile, base: SiteFile, theirs: SiteFile, choices: Choice[], units: Units): Promise<Merged> =>
     ask(mine, { ask: "merge", base, theirs, choices, units }),
+  /** What the relief tells about the ground, and how many see each cell of it. */
+  async ground(site: SiteFile, wish: GroundWish): Promise<GroundTold> {
+    const asked = { wish: JSON.stringify(wish), counts: true, need: wish.need_px_per_m };
+    const reply = await surveyor.run(site, { asks: [], ground: asked });
+    return { told: JSON.parse(reply.ground ?? "null") as Ground, counts: reply.counts ?? new Uint8Array() };
+  },
+  why: (site: SiteFile, at: Point, height_m: number, need_px_per_m: number, units: Units): Promise<Why> =>
+    ask(site, { ask: "why", at, height_m, need_px_per_m, units }),
+  lost: (site: SiteFile): Promise<Lost[]> => ask(site, { ask: "lost" }, surveyor),
+  otherStates: (site: SiteFile): Promise<OtherState[]> => ask(site, { ask: "other_states" }, surveyor),
+  pictureUses: (site: SiteFile): Promise<PictureUse[]> => ask(site, { ask: "picture_uses" }, surveyor),
+  pictureWays: (site: SiteFile, head: HeadRef, units: Units): Promise<PictureWays> =>
+    ask(site, { ask: "picture_ways", head, units }, surveyor),
+  tours: (site: SiteFile, event_s: number): Promise<Tours> => ask(site, { ask: "tours", event_s }),
+  spread: (site: SiteFile, camera: string, over_deg: number): Promise<Camera> =>
+    ask(site, { ask: "spread", camera, over_deg }),
+  designs: (site: SiteFile, left: string | null, right: string | null, wish: GroundWish): Promise<SideBySide> =>
+    ask(site, { ask: "designs", left, right, wish }, surveyor),
+  adopt: (site: SiteFile, design: string): Promise<PatchOp[]> => ask(site, { ask: "adopt", design }),
   catalogue: (): Promise<Model[]> => ask(hand.site ?? NO_SITE, { ask: "catalogue" }),
   guide: (): Promise<Guide> => ask(hand.site ?? NO_SITE, { ask: "guide" }),
 

@@ -5,16 +5,19 @@ interface Named {
   id: string;
 }
 
-const LISTS = ["obstacles", "targets", "cameras", "spots", "readings"] as const;
+const LISTS = ["obstacles", "targets", "cameras", "spots", "readings", "variants"] as const;
+const HEADING = ["name", "rules", "conditions", "design", "brief", "drawing"] as const;
 
 /** The change that leads from one state to another; null if there is none. */
 export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
   if (from === to) return null;
   const change: SiteChange = {};
-  if (from.name !== to.name || from.rules !== to.rules || from.brief !== to.brief || from.drawing !== to.drawing) {
+  if (HEADING.some((part) => from[part] !== to[part])) {
     change.head = {
       name: to.name,
       ...(to.rules ? { rules: to.rules } : {}),
+      ...(to.conditions ? { conditions: to.conditions } : {}),
+      design: to.design ?? null,
       brief: to.brief ?? null,
       drawing: to.drawing ?? null,
     };

@@ -14,6 +14,7 @@ interface Wish {
   target: string | null;
   camera: string | null;
   head: string | null;
+  view: string | null;
 }
 
 interface Answer {
@@ -39,9 +40,9 @@ export interface Shown {
   faults: Fault[] | null;
 }
 
-export async function sightsOf(ask: AskSights, { site, target, camera, head }: Wish): Promise<Answer> {
+export async function sightsOf(ask: AskSights, { site, target, camera, head, view }: Wish): Promise<Answer> {
   try {
-    return { sights: await ask(site, target, camera && head ? { camera, head } : null), faults: null };
+    return { sights: await ask(site, target, camera && head ? { camera, head, view } : null), faults: null };
   } catch (error) {
     const faults = error instanceof Refused ? error.faults : [{ path: "", message: String(error) }];
     return { sights: null, faults };
@@ -54,7 +55,7 @@ export function useSights(
   inHand: HeadRef | null,
   ask: AskSights = core.sights,
 ): Shown {
-  const { camera = null, head = null } = inHand ?? {};
+  const { camera = null, head = null, view = null } = inHand ?? {};
   const [told, setTold] = useState<{ wish: Wish; answer: Answer; sights: Sights | null; of: SiteFile | null } | null>(
     null,
   );
@@ -74,10 +75,14 @@ export function useSights(
     [ask],
   );
   useEffect(() => () => runner.stop(), [runner]);
-  useEffect(() => runner.want({ site, target, camera, head }), [runner, site, target, camera, head]);
-  const line = useMemo(() => (target && camera && head ? { camera, head, target } : null), [target, camera, head]);
+  useEffect(() => runner.want({ site, target, camera, head, view }), [runner, site, target, camera, head, view]);
+  const line = useMemo(
+    () => (target && camera && head ? { camera, head, view, target } : null),
+    [target, camera, head, view],
+  );
   const same =
-    told?.wish.site === site && told.wish.target === target && told.wish.camera === camera && told.wish.head === head;
+    told?.wish.site === site && told.wish.target === target && told.wish.camera === camera && told.wish.head === head &&
+    told.wish.view === view;
   return {
     site,
     line,

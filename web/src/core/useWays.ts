@@ -12,15 +12,15 @@ const NONE: WaysState = { kind: "none" };
 const ASKING: WaysState = { kind: "asking" };
 
 export function useWays(site: SiteFile, line: Line | null, wanted: boolean, units: Units): WaysState {
-  const { camera, head, target } = line ?? {};
-  const key = wanted && camera && head && target ? `${camera}/${head}/${target}/${units}` : "";
+  const { camera, head, view, target } = line ?? {};
+  const key = wanted && camera && head && target ? `${camera}/${head}/${view ?? ""}/${target}/${units}` : "";
   const [answer, setAnswer] = useState<{ site: SiteFile; key: string; state: WaysState } | null>(null);
   useEffect(() => {
     if (!key || !camera || !head || !target) return;
     let current = true;
     const timer = window.setTimeout(() => {
       core
-        .ways(site, { camera, head, target }, units)
+        .ways(site, { camera, head, view: view ?? null, target }, units)
         .then((ways) => current && ways && setAnswer({ site, key, state: { kind: "found", ways } }))
         // A site that makes no sense has no ways: the screen says so elsewhere.
         .catch(() => undefined);
@@ -30,7 +30,7 @@ export function useWays(site: SiteFile, line: Line | null, wanted: boolean, unit
       window.clearTimeout(timer);
       core.dropWays();
     };
-  }, [site, camera, head, target, units, key]);
+  }, [site, camera, head, view, target, units, key]);
   if (!key) return NONE;
   return answer && answer.site === site && answer.key === key ? answer.state : ASKING;
 }

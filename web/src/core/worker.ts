@@ -44,6 +44,10 @@ async function answer(request: Request): Promise<void> {
     if (request.change !== undefined) core?.change(request.change);
     state = request.state;
     for (const ask of request.asks) reply.answers.push(core?.ask(ask) ?? "null");
+    if (request.ground && core) {
+      reply.ground = core.ground(request.ground.wish);
+      if (request.ground.counts) reply.counts = core.ground_counts(request.ground.need);
+    }
   } catch (thrown) {
     // What the core refuses it says as JSON; anything else is a fault of its own.
     reply.broken = typeof thrown !== "string";
@@ -74,7 +78,9 @@ async function workOutRelief(
 }
 
 function post(reply: Reply): void {
-  self.postMessage(reply, { transfer: reply.best ? [reply.best.buffer as ArrayBuffer] : [] });
+  const floats = reply.best ? [reply.best.buffer as ArrayBuffer] : [];
+  const bytes = reply.counts ? [reply.counts.buffer as ArrayBuffer] : [];
+  self.postMessage(reply, { transfer: [...floats, ...bytes] });
 }
 
 /** Runs what will be asked for once, so that the first question of a hand finds compiled code. */

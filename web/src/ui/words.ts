@@ -9,6 +9,8 @@ export const RULE_WORDS: Record<RuleName, string> = {
   turned_away: "Face turned away",
   plate_side: "Plate from the side",
   plate_vertical: "Plate from above or below",
+  unseen: "Looked away from",
+  build: "Aim that the build takes",
 };
 
 export const TASK_WORDS: Record<Task, string> = {
@@ -28,17 +30,25 @@ export function ruleValue(rule: RuleResult, value: number | null = rule.value): 
   if (value === null) return rule.unit === "px/m" ? "no figure out of the picture" : "not given";
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
+  if (rule.unit === "s") return `for ${seconds(value)}`;
   if (value === 0) return "nothing in the way";
   return value > 0.995 ? "all of it hidden" : `${share(value)} of it hidden`;
 }
 
 /** What the figure is held against. */
 export function ruleLimit(rule: RuleResult): string {
-  if (rule.unit === "px/m") return `≥ ${density(rule.limit)} px/m`;
-  if (rule.rule === "in_view") return `≥ ${rule.limit}°`;
-  if (rule.unit === "deg") return `≤ ${rule.limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
-  return rule.limit > 0 ? `≤ ${share(rule.limit)} of it hidden` : "nothing in the way";
+  const { limit } = rule;
+  if (limit === null) return "nobody said for how long it may";
+  if (rule.unit === "px/m") return `≥ ${density(limit)} px/m`;
+  if (rule.unit === "s") return `≤ ${seconds(limit)}`;
+  if (rule.rule === "in_view") return `≥ ${limit}°`;
+  if (rule.rule === "build") return `the nearer end of what it takes is ${limit}°`;
+  if (rule.unit === "deg") return `≤ ${limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
+  return limit > 0 ? `≤ ${share(limit)} of it hidden` : "nothing in the way";
 }
+
+/** A time as it is said. */
+export const seconds = (value: number): string => `${value.toFixed(value < 10 ? 1 : 0)} s`;
 
 /** A share in per cent; what is there at all is not called none. */
 export const share = (value: number): string => (value < 0.005 ? "under 1 %" : `${(value * 100).toFixed(0)} %`);
@@ -57,4 +67,7 @@ export const THINGS: Record<Difference["thing"], string> = {
   camera: "Camera",
   obstacle: "Obstacle",
   reading: "Reading",
+  conditions: "Season",
+  design: "Design",
+  variant: "Other design",
 };

@@ -1,14 +1,24 @@
 //! What a screen asks a session, and the answers as JSON: the one door for a core that runs beside an interface.
 
 use crate::change::compare::compare;
+use crate::change::designs::{adopt, side_by_side};
 use crate::change::edits::{aim_at, at_slant, new_camera, with_model};
+use crate::change::forms::spread;
 use crate::change::merge::{Choice, merge};
+use crate::change::ways::picture::picture_ways;
 use crate::change::ways::ways;
 use crate::equipment::catalogue;
 use crate::file::{Fault, HeadRef, Point2, Question, Sensor, SiteFile, Task};
+use crate::ground::lost::lost;
+use crate::ground::seasons::other_states;
+use crate::ground::told::{GroundWish, ground};
+use crate::ground::why::why;
+use crate::judge::evaluation::head_named;
 use crate::judge::session::{HeadVerdict, Summary};
+use crate::judge::tours::tours;
 use crate::judge::{HeadResult, Session, SightLine};
 use crate::show::outline::outline;
+use crate::show::picture_use::picture_uses;
 use crate::show::section::{Section, section};
 use crate::survey::drawing::parse_world_file;
 use crate::survey::first_answer::{Asked, first_answer};
@@ -125,6 +135,64 @@ pub enum Ask {
         /// Units of the words.
         units: Units,
     },
+    /// How much of the ground is seen how often, what nobody sees, and the quiet path.
+    Ground {
+        /// What is asked about it.
+        wish: GroundWish,
+    },
+    /// Why a place is seen or not, head by head.
+    Why {
+        /// Where, m east and north.
+        #[schema(value_type = [f64; 2])]
+        at: Point2,
+        /// At which height, m.
+        height_m: f64,
+        /// The density that counts as seen, px/m.
+        need_px_per_m: f64,
+        /// Units of the words.
+        units: Units,
+    },
+    /// What is lost with each camera.
+    Lost,
+    /// How the promises stand in other states of the site: season, growth, doors.
+    OtherStates,
+    /// What every head's picture is used for.
+    PictureUses,
+    /// What would put more of a head's picture to use.
+    PictureWays {
+        /// The head.
+        head: HeadRef,
+        /// Units of the words.
+        units: Units,
+    },
+    /// The tours of all heads that are turned.
+    Tours {
+        /// How long the event is that chances are told for, s.
+        event_s: f64,
+    },
+    /// A camera with its heads spread evenly.
+    Spread {
+        /// The camera's id.
+        camera: String,
+        /// Over so many degrees about the middle; 360 for the whole turn.
+        over_deg: f64,
+    },
+    /// Two designs side by side.
+    Designs {
+        /// The id of the one; none for the design in hand.
+        #[serde(default)]
+        left: Option<String>,
+        /// The id of the other; none for the design in hand.
+        #[serde(default)]
+        right: Option<String>,
+        /// How the ground is looked at.
+        wish: GroundWish,
+    },
+    /// The change that adopts a design.
+    Adopt {
+        /// Its id.
+        design: String,
+    },
     /// The camera models to choose from.
     Catalogue,
     /// What a site asks for and what is usual.
@@ -176,12 +244,27 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
             Err(vec![Fault::new("share", format!("{share} is no share of a width"))])
         }
         Ask::WorldFile { text, share } => json(&parse_world_file(&text)?.of_picture_scaled_to(share)),
-        Ask::Aim { line } => json(&aim_at(site, &line.camera, &line.head, &line.target)?),
+        Ask::Aim { line } => json(&aim_at(site, &line)?),
         Ask::Slant { camera, target, slant_m } => json(&at_slant(site, &camera, &target, slant_m)?),
         Ask::Model { camera, model } => json(&with_model(site, &camera, &model)?),
         Ask::NewCamera { at, reach_m, target } => json(&new_camera(site, at, reach_m, target.as_deref())?),
         Ask::Compare { before, units } => json(&compare(&before, site.file(), units)),
         Ask::Merge { base, theirs, choices, units } => json(&merge(&base, site.file(), &theirs, &choices, units)),
+        Ask::Ground { wish } => json(&ground(site, &wish)?),
+        Ask::Why { at, height_m, need_px_per_m, units } => json(&why(site, at, height_m, need_px_per_m, units)?),
+        Ask::Lost => json(&lost(session)),
+        Ask::OtherStates => json(&other_states(session)),
+        Ask::PictureUses => json(&picture_uses(session)),
+        Ask::PictureWays { head, units } => json(&picture_ways(session, &head, units)?),
+        Ask::Tours { event_s } if !(0.0..=86_400.0).contains(&event_s) => {
+            Err(vec![Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s"))])
+        }
+        Ask::Tours { event_s } => json(&tours(site, event_s)),
+        Ask::Spread { camera, over_deg } => json(&spread(site, &camera, over_deg)?),
+        Ask::Designs { left, right, wish } => {
+            json(&side_by_side(site.file(), left.as_deref(), right.as_deref(), &wish)?)
+        }
+        Ask::Adopt { design } => json(&adopt(site.file(), &design)?),
         Ask::Catalogue => json(&catalogue::models()?),
         Ask::Guide => json(&guide()),
     }
@@ -191,6 +274,7 @@ fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> R
     let line = target.as_ref().zip(head.as_ref()).map(|(target, head)| Question {
         camera: head.camera.clone(),
         head: head.head.clone(),
+        view: head.view.clone(),
         target: target.clone(),
     });
     let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
@@ -205,7 +289,7 @@ fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> R
         line: found,
         head: head.as_ref().map(|head| session.head(head)).transpose()?,
         outline: match &head {
-            Some(head) => outline(session.site().head(&head.camera, &head.head)?),
+            Some(head) => outline(&head_named(session.site(), head)?),
             None => vec![],
         },
         section: line.as_ref().map(|line| section(session, line)).transpose()?,

@@ -28,6 +28,12 @@ pub enum Thing {
     Obstacle,
     /// A reading.
     Reading,
+    /// Season and years.
+    Conditions,
+    /// What the design in hand is called.
+    Design,
+    /// Another design.
+    Variant,
 }
 
 /// One thing that is different.
@@ -44,17 +50,20 @@ pub struct Difference {
 }
 
 /// The lists of a site file, each of things with ids.
-pub(super) const LISTS: [(&str, Thing); 5] = [
+pub(super) const LISTS: [(&str, Thing); 6] = [
     ("spots", Thing::Spot),
     ("targets", Thing::Target),
     ("cameras", Thing::Camera),
     ("obstacles", Thing::Obstacle),
     ("readings", Thing::Reading),
+    ("variants", Thing::Variant),
 ];
 /// The parts of a site file whose fields are things of their own.
-pub(super) const PARTS: [(&str, Thing); 2] = [("brief", Thing::Brief), ("rules", Thing::Limit)];
+pub(super) const PARTS: [(&str, Thing); 3] =
+    [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions)];
 /// The parts that are one thing each.
-pub(super) const WHOLES: [(&str, Thing); 2] = [("name", Thing::Site), ("drawing", Thing::Drawing)];
+pub(super) const WHOLES: [(&str, Thing); 3] =
+    [("name", Thing::Site), ("drawing", Thing::Drawing), ("design", Thing::Design)];
 
 /// All that is different in `after`, in the order of the work.
 ///
@@ -153,7 +162,9 @@ fn gather(said: &mut Vec<String>, of: &str, before: &Value, after: &Value, units
             ("position", Value::Array(b), Value::Array(a)) => {
                 said.push(format!("{of}moved by {}", units.length(apart(b, a))))
             }
-            ("outline" | "shape" | "points" | "scale_from", ..) => said.push(format!("{of}{} changed", words(key))),
+            ("outline" | "open_outline" | "shape" | "points" | "scale_from", ..) => {
+                said.push(format!("{of}{} changed", words(key)))
+            }
             ("model", b, a) if b.get("name") != a.get("name") => {
                 let name = |model: &Value| model.get("name").cloned().unwrap_or_default();
                 said.push(format!("{of}{}: {}", words(key), step(key, &name(b), &name(a), units)));
@@ -215,6 +226,7 @@ fn told(key: &str, value: &Value, units: Units) -> String {
                 _ if key.ends_with("_m") => units.length(number),
                 _ if key.ends_with("_deg") => format!("{number:.1}°"),
                 _ if key.ends_with("_mm") => format!("{number:.1} mm"),
+                _ if key.ends_with("_s") => format!("{number:.1} s"),
                 _ if key.ends_with("_mps") => format!("{number:.1} m/s"),
                 _ if key.ends_with("_share") || key == "see_through" || key == "fade" => {
                     format!("{:.0} %", number * 100.0)
@@ -235,7 +247,7 @@ fn words(key: &str) -> String {
         "mount_min_m" => "least mounting height".to_owned(),
         "mount_max_m" => "greatest mounting height".to_owned(),
         _ => {
-            let units = ["_px_per_m", "_m", "_deg", "_mm", "_mps", "_px"];
+            let units = ["_px_per_m", "_m", "_deg", "_mm", "_mps", "_px", "_s"];
             let plain = units.iter().find_map(|unit| key.strip_suffix(unit)).unwrap_or(key);
             plain.replace('_', " ")
         }

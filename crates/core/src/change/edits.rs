@@ -1,7 +1,7 @@
 //! What a hand does to cameras and targets: aim at a target, set a measured distance, take another model, put a camera up.
 
 use crate::equipment::catalogue;
-use crate::file::{CameraFile, Fault, HeadFile, Model, Point2, Spot, TargetFile};
+use crate::file::{Aimed, CameraFile, Fault, HeadFile, Model, Point2, Question, Spot, TargetFile};
 use crate::math::{Angle, Separation, ground_of_slant};
 use crate::site::Site;
 use glam::DVec3;
@@ -44,9 +44,9 @@ pub fn aim_between(from: DVec3, points: &[DVec3], plumb_deg: f64) -> Aim {
 ///
 /// # Errors
 /// Names the id that the site does not have.
-pub fn aim_at(site: &Site, camera: &str, head: &str, target: &str) -> Result<Aim, Fault> {
-    let head = site.head(camera, head)?;
-    let target = &site.targets()[site.target_place(target)?];
+pub fn aim_at(site: &Site, line: &Question) -> Result<Aim, Fault> {
+    let head = site.view(&line.head_ref())?;
+    let target = &site.targets()[site.target_place(&line.target)?];
     Ok(aim_between(head.position(), &target.samples, head.pan().deg()))
 }
 
@@ -58,7 +58,7 @@ pub fn at_slant(site: &Site, camera: &str, target: &str, slant_m: f64) -> Result
     let place = site.target_place(target)?;
     let camera = site.file().cameras.iter().find(|c| c.id == camera);
     let camera = camera.ok_or_else(|| Fault::new("camera", "the site has no such camera"))?;
-    let from = DVec3::new(camera.position[0], camera.position[1], camera.height_m);
+    let from = camera.eye();
     let file = &site.file().targets[place];
     let middle = middle_of(file);
     let apart = Separation::between(from, middle, || Angle::ZERO);
@@ -75,10 +75,7 @@ pub fn with_model(site: &Site, camera: &str, model: &str) -> Result<CameraFile, 
     let held = site.file().cameras.iter().find(|c| c.id == camera);
     let mut camera = held.ok_or_else(|| Fault::new("camera", format!("the site has no camera \"{camera}\"")))?.clone();
     camera.model = model_named(model)?;
-    let lens = camera.model.lens;
-    for head in &mut camera.heads {
-        head.focal_mm = head.focal_mm.clamp(lens.focal_min_mm, lens.focal_max_mm);
-    }
+    camera.fit_heads();
     let wanted = camera.model.head_count.unwrap_or(1).max(1) as usize;
     camera.heads.truncate(wanted);
     let first = camera.heads[0].clone();
@@ -107,19 +104,16 @@ pub fn new_camera(site: &Site, at: Point2, reach: f64, target: Option<&str>) -> 
         spot: spot.map(|spot| spot.id.clone()),
         mounted_on: None,
         height_m: spot.map_or(USUAL_HEIGHT_M, |spot| spot.height_m).max(0.05),
-        heads: vec![HeadFile {
-            id: "h1".to_owned(),
-            pan_deg: 0.0,
-            tilt_deg: USUAL_TILT_DEG,
-            roll_deg: 0.0,
-            focal_mm: model.lens.focal_min_mm,
-        }],
+        ground_m: spot.map_or(0.0, |spot| spot.ground_m),
+        heads: vec![HeadFile::new(
+            "h1",
+            Aimed { pan_deg: 0.0, tilt_deg: USUAL_TILT_DEG, roll_deg: 0.0, focal_mm: model.lens.focal_min_mm },
+        )],
         model,
     };
     if let Some(target) = target {
         let samples = &site.targets()[site.target_place(target)?].samples;
-        let from = DVec3::new(camera.position[0], camera.position[1], camera.height_m);
-        let aim = aim_between(from, samples, 0.0);
+        let aim = aim_between(camera.eye(), samples, 0.0);
         (camera.heads[0].pan_deg, camera.heads[0].tilt_deg) = (aim.pan_deg, aim.tilt_deg);
     }
     Ok(camera)
@@ -134,7 +128,7 @@ fn model_named(name: &str) -> Result<Model, Fault> {
 fn middle_of(target: &TargetFile) -> DVec3 {
     let points = &target.shape.points;
     let sum = points.iter().fold([0.0, 0.0], |sum, p| [sum[0] + p[0], sum[1] + p[1]]);
-    DVec3::new(sum[0] / points.len() as f64, sum[1] / points.len() as f64, target.height_m)
+    DVec3::new(sum[0] / points.len() as f64, sum[1] / points.len() as f64, target.ground_m + target.height_m)
 }
 
 /// An id that nobody has yet: the letter and the next free number.

@@ -1,5 +1,6 @@
 //! The site file: its types, its faults, reading any version of it, validating it, and changes to it. Nothing is computed here.
 
+mod conditions;
 mod distance;
 pub mod drawing;
 mod fault;
@@ -15,7 +16,10 @@ mod survey_file;
 mod task;
 mod validate;
 mod validate_survey;
+mod variant;
+mod views;
 
+pub use conditions::Conditions;
 pub use distance::{Distance, DistanceHow, FromSpot};
 pub use drawing::{Drawing, ScaleMark};
 pub use fault::Fault;
@@ -23,8 +27,9 @@ pub use migration::read_json;
 pub use model::{Form, Lens, Model, Sensor};
 pub use names::{HeadRef, Question};
 pub use patch::PatchOp;
-pub use settings::{PlateSchool, Rules, Uncertainties};
+pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
 pub use site_change::{ListChange, SiteChange, Touched};
+pub(crate) use site_file::Height;
 pub use site_file::{
     CameraFile, FORMAT, HeadFile, Obstacle, ObstacleKind, Point2, Shape, ShapeKind, SiteFile, TargetFile, VERSION,
 };
@@ -32,3 +37,10 @@ pub use survey_file::{Brief, DRAWN_SIGMA_M, Photo, READING_SIGMA_M, Reading, Sit
 pub use task::{NeedSet, Subject, Task};
 pub(crate) use validate::{faults, faults_of};
 pub(crate) use validate_survey::MOST_SHOTS;
+pub use variant::Variant;
+pub use views::{Aimed, Flattened, Link, LinkPair, Preset, Which};
+
+/// Whether a figure that is left out where it is zero can be left out.
+fn is_zero(value: &f64) -> bool {
+    *value == 0.0
+}

@@ -10,6 +10,9 @@ pub struct HeadRef {
     pub camera: String,
     /// The head's id.
     pub head: String,
+    /// The id of one of its presets or flattened views; none for its own aim.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub view: Option<String>,
 }
 
 /// Which sight line is to be kept.
@@ -19,6 +22,16 @@ pub struct Question {
     pub camera: String,
     /// The head's id.
     pub head: String,
+    /// The id of one of its presets or flattened views; none for its own aim, or the first preset where it has some.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub view: Option<String>,
     /// The target's id.
     pub target: String,
+}
+
+impl Question {
+    /// The head in question.
+    pub fn head_ref(&self) -> HeadRef {
+        HeadRef { camera: self.camera.clone(), head: self.head.clone(), view: self.view.clone() }
+    }
 }

@@ -14,6 +14,10 @@ pub struct Rules {
     /// Which school of plate cameras applies.
     #[schema(required = false)]
     pub plate_school: PlateSchool,
+    /// Which school of overlap the client wishes for, if any; it changes advice and ranking, no verdict.
+    #[schema(required = false)]
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub overlap: Option<OverlapSchool>,
     /// Face seen from above: kept up to this depression, degrees …
     #[schema(required = false)]
     pub face_kept_deg: f64,
@@ -72,11 +76,22 @@ pub enum PlateSchool {
     Raised,
 }
 
+/// The two schools of overlap (handbook, section 6).
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum OverlapSchool {
+    /// Each camera its own area, least overlap.
+    Spread,
+    /// Every target seen twice, and some cameras look back at the building.
+    BackUp,
+}
+
 impl Default for Rules {
     fn default() -> Self {
         Rules {
             needs: NeedSet::default(),
             plate_school: PlateSchool::default(),
+            overlap: None,
             face_kept_deg: 15.0,
             face_tight_deg: 30.0,
             identify_turned_kept_deg: 30.0,

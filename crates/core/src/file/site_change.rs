@@ -1,6 +1,9 @@
 //! A change to a site file by ids: what came, what changed, what went. Whoever holds the site says only that.
 
-use super::{Brief, CameraFile, Drawing, Fault, HeadFile, Obstacle, Reading, Rules, SiteFile, Spot, TargetFile};
+use super::{
+    Brief, CameraFile, Conditions, Drawing, Fault, Flattened, HeadFile, Obstacle, Preset, Reading, Rules, SiteFile,
+    Spot, TargetFile, Variant,
+};
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
 use utoipa::ToSchema;
@@ -27,6 +30,9 @@ pub struct SiteChange {
     /// The readings.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub readings: Option<ListChange<Reading>>,
+    /// The other designs.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub variants: Option<ListChange<Variant>>,
 }
 
 /// What a site file holds beside its lists.
@@ -39,6 +45,13 @@ pub struct SiteHeading {
     #[serde(default)]
     #[schema(required = false)]
     pub rules: Rules,
+    /// Season and years that its verdicts are given for.
+    #[serde(default)]
+    #[schema(required = false)]
+    pub conditions: Conditions,
+    /// What the design in hand is called.
+    #[serde(default)]
+    pub design: Option<String>,
     /// The brief.
     #[serde(default)]
     pub brief: Option<Brief>,
@@ -76,6 +89,8 @@ pub struct Touched {
     pub spots: HashSet<String>,
     /// Readings that came, changed or went.
     pub readings: HashSet<String>,
+    /// Other designs that came, changed or went.
+    pub variants: HashSet<String>,
 }
 
 impl Touched {
@@ -99,7 +114,7 @@ macro_rules! named {
         }
     )*};
 }
-named!(Obstacle, TargetFile, CameraFile, HeadFile, Spot, Reading);
+named!(Obstacle, TargetFile, CameraFile, HeadFile, Spot, Reading, Variant, Preset, Flattened);
 
 impl SiteChange {
     /// Makes the change and says what it touched. The file that comes of it has not been validated.
@@ -110,9 +125,11 @@ impl SiteChange {
         let mut touched = Touched::default();
         if let Some(heading) = self.head {
             touched.heading = true;
-            touched.all = heading.rules != file.rules;
+            touched.all = heading.rules != file.rules || heading.conditions != file.conditions;
             file.name = heading.name;
             file.rules = heading.rules;
+            file.conditions = heading.conditions;
+            file.design = heading.design;
             file.brief = heading.brief;
             file.drawing = heading.drawing;
         }
@@ -122,6 +139,7 @@ impl SiteChange {
             put("cameras", &mut file.cameras, self.cameras, &mut touched.cameras),
             put("spots", &mut file.spots, self.spots, &mut touched.spots),
             put("readings", &mut file.readings, self.readings, &mut touched.readings),
+            put("variants", &mut file.variants, self.variants, &mut touched.variants),
         ]
         .into_iter()
         .filter_map(Result::err)

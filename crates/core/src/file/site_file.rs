@@ -3,7 +3,11 @@
 //! These types mirror the file field for field and hold whatever JSON can say; only a
 //! [`Site`](crate::site::Site) has been validated.
 
-use super::{Brief, Distance, Drawing, Model, Photo, Reading, Rules, Spot, Subject, Task};
+use super::{
+    Brief, Conditions, Distance, Drawing, Flattened, Form, Lens, Link, Model, Photo, Preset, Reading, Rules, Spot,
+    Subject, Task, Variant,
+};
+use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -29,6 +33,9 @@ pub struct SiteFile {
     /// The firm's limits and uncertainties for this site; the handbook's where left out.
     #[serde(default, skip_serializing_if = "Rules::is_default")]
     pub rules: Rules,
+    /// Season and years that the verdicts are given for; in leaf and today where left out.
+    #[serde(default, skip_serializing_if = "Conditions::is_default")]
+    pub conditions: Conditions,
     /// What the client was asked.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub brief: Option<Brief>,
@@ -48,6 +55,13 @@ pub struct SiteFile {
     pub targets: Vec<TargetFile>,
     /// What sees it.
     pub cameras: Vec<CameraFile>,
+    /// What the design in hand is called, where there are others.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(max_length = 200)]
+    pub design: Option<String>,
+    /// Other designs for the same promises.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub variants: Vec<Variant>,
 }
 
 /// A solid: an outline extruded from `base_m` to `top_m`.
@@ -75,6 +89,55 @@ pub struct Obstacle {
     #[serde(default)]
     #[schema(minimum = 0, maximum = 1)]
     pub see_through: f64,
+    /// Height of the ground at its foot, m; base and top are over it.
+    #[serde(default, skip_serializing_if = "super::is_zero")]
+    pub ground_m: f64,
+    /// Its corners when it stands open; a door or gate.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<Vec<[f64; 2]>>)]
+    pub open_outline: Option<Vec<Point2>>,
+    /// Whether it stands open now.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub open: bool,
+    /// Thickness of the trunk under a tree's crown, m.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub trunk_m: Option<f64>,
+    /// How much a tree grows in a year, upwards and outwards, m.
+    #[serde(default, skip_serializing_if = "super::is_zero")]
+    pub growth_m_per_year: f64,
+    /// How well one sees through a tree that has lost its leaves; none for one that keeps them.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bare_see_through: Option<f64>,
+}
+
+impl Obstacle {
+    /// A filled, opaque solid that stands on the ground, with nothing else said.
+    pub fn new(id: &str, name: &str, kind: ObstacleKind, outline: Vec<Point2>, top_m: f64) -> Self {
+        Obstacle {
+            id: id.to_owned(),
+            name: name.to_owned(),
+            kind,
+            outline,
+            closed: true,
+            base_m: 0.0,
+            top_m,
+            see_through: 0.0,
+            ground_m: 0.0,
+            open_outline: None,
+            open: false,
+            trunk_m: None,
+            growth_m_per_year: 0.0,
+            bare_see_through: None,
+        }
+    }
+
+    /// The corners that it has as it stands now.
+    pub fn standing(&self) -> &[Point2] {
+        match &self.open_outline {
+            Some(outline) if self.open => outline,
+            _ => &self.outline,
+        }
+    }
 }
 
 /// What an obstacle is.
@@ -93,6 +156,10 @@ pub enum ObstacleKind {
     Glass,
     /// A parked vehicle.
     Vehicle,
+    /// An eave or another overhang.
+    Eave,
+    /// A door or gate that opens.
+    Door,
     /// Anything else.
     Other,
 }
@@ -128,6 +195,12 @@ pub struct TargetFile {
     /// How fast the subject moves, m/s.
     #[serde(default)]
     pub speed_mps: f64,
+    /// Height of the ground there, m; `height_m` is over it.
+    #[serde(default, skip_serializing_if = "super::is_zero")]
+    pub ground_m: f64,
+    /// How long it may go unseen, s; none where that was not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub unseen_at_most_s: Option<f64>,
     /// How many heads must keep it.
     #[serde(default = "one")]
     #[schema(minimum = 1, maximum = 8)]
@@ -195,6 +268,9 @@ pub struct CameraFile {
     pub mounted_on: Option<String>,
     /// Height of its optical centre, m.
     pub height_m: f64,
+    /// Height of the ground under it, m; `height_m` is over it.
+    #[serde(default, skip_serializing_if = "super::is_zero")]
+    pub ground_m: f64,
     /// The whole model, so that a file stands alone.
     pub model: Model,
     /// Its heads; most cameras have one.
@@ -218,6 +294,24 @@ pub struct HeadFile {
     pub roll_deg: f64,
     /// The focal length that is set, mm.
     pub focal_mm: f64,
+    /// Its own lens, where it differs from the model's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lens: Option<Lens>,
+    /// Aims that it goes to, in the order of its tour; its own aim is where it parks when no tour runs.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub presets: Vec<Preset>,
+    /// How fast it turns, degrees a second; 80 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub slew_deg_s: Option<f64>,
+    /// How long a change of focal length takes, s; 2 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub zoom_s: Option<f64>,
+    /// The fixed view that points it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pointed_by: Option<Link>,
+    /// Flat pictures cut out of its round one; a fisheye.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub flattened: Vec<Flattened>,
 }
 
 fn yes() -> bool {
@@ -236,6 +330,7 @@ impl SiteFile {
             version: VERSION,
             name: name.to_owned(),
             rules: Rules::default(),
+            conditions: Conditions::default(),
             brief: None,
             drawing: None,
             spots: vec![],
@@ -243,13 +338,57 @@ impl SiteFile {
             obstacles: vec![],
             targets: vec![],
             cameras: vec![],
+            design: None,
+            variants: vec![],
         }
     }
 
-    /// The height of a spot or a point target, m.
-    pub(crate) fn height_of(&self, id: &str) -> Option<f64> {
-        let spot = self.spots.iter().find(|spot| spot.id == id).map(|spot| spot.height_m);
-        spot.or_else(|| self.targets.iter().find(|target| target.id == id && target.is_point()).map(|t| t.height_m))
+    /// The height of a spot or a point target over the ground at its foot, and the height of that ground, m.
+    pub(crate) fn height_of(&self, id: &str) -> Option<Height> {
+        let spot = self.spots.iter().find(|spot| spot.id == id);
+        let spot = spot.map(|spot| Height { over_ground: spot.height_m, ground: spot.ground_m });
+        let target = || self.targets.iter().find(|target| target.id == id && target.is_point());
+        spot.or_else(|| target().map(|t| Height { over_ground: t.height_m, ground: t.ground_m }))
+    }
+}
+
+/// How high something is.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub(crate) struct Height {
+    /// Over the ground at its foot, m.
+    pub over_ground: f64,
+    /// Height of that ground, m.
+    pub ground: f64,
+}
+
+impl CameraFile {
+    /// Where its optical centre is, m.
+    pub fn eye(&self) -> DVec3 {
+        DVec3::new(self.position[0], self.position[1], self.ground_m + self.height_m)
+    }
+
+    /// Fits the heads to the model: its lens, focal lengths that it has, presets and flattened views only where it can have them.
+    pub fn fit_heads(&mut self) {
+        let lens = self.model.lens;
+        for head in &mut self.heads {
+            head.lens = None;
+            head.focal_mm = head.focal_mm.clamp(lens.focal_min_mm, lens.focal_max_mm);
+            if self.model.form != Form::Ptz {
+                head.presets.clear();
+                (head.slew_deg_s, head.zoom_s, head.pointed_by) = (None, None, None);
+            }
+            if self.model.form != Form::Fisheye {
+                head.flattened.clear();
+            }
+            for preset in &mut head.presets {
+                preset.focal_mm = preset.focal_mm.clamp(lens.focal_min_mm, lens.focal_max_mm);
+            }
+        }
+    }
+
+    /// The lens of one of its heads.
+    pub fn lens_of(&self, head: usize) -> Lens {
+        self.heads[head].lens.unwrap_or(self.model.lens)
     }
 }
 

@@ -1,6 +1,6 @@
 //! What the survey adds to the site file: spots, readings, the brief, the drawing, photos. All of it may be left out.
 
-use super::Point2;
+use super::{Height, Point2};
 use crate::math;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -23,6 +23,9 @@ pub struct Spot {
     pub position: Point2,
     /// Height available, m.
     pub height_m: f64,
+    /// Height of the ground at its foot, m; `height_m` is over it.
+    #[serde(default, skip_serializing_if = "super::is_zero")]
+    pub ground_m: f64,
     /// How well the drawn position is known: one standard deviation, m; 0.5 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub position_sigma_m: Option<f64>,
@@ -219,8 +222,9 @@ pub enum SiteKind {
 impl Reading {
     /// Horizontal distance, m, between two heights: slope·cos(inclination), or √(slope² − Δh²) without an inclination; `None`
     /// where the slope is shorter than the heights are apart.
-    pub fn horizontal_m(&self, from_height_m: f64, to_height_m: f64) -> Option<f64> {
-        let rise = self.to_height_m.unwrap_or(to_height_m) - self.from_height_m.unwrap_or(from_height_m);
+    pub(crate) fn horizontal_m(&self, from: Height, to: Height) -> Option<f64> {
+        let at = |given: Option<f64>, height: Height| given.unwrap_or(height.over_ground) + height.ground;
+        let rise = at(self.to_height_m, to) - at(self.from_height_m, from);
         math::horizontal_m(self.slope_m, self.inclination_deg, rise)
     }
 }

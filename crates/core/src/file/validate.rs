@@ -3,7 +3,8 @@
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
-    CameraFile, Fault, HeadFile, Lens, Model, Obstacle, Point2, Rules, Sensor, ShapeKind, SiteFile, TargetFile,
+    CameraFile, Fault, Flattened, HeadFile, Lens, Link, Model, Obstacle, ObstacleKind, Point2, Preset, Rules, Sensor,
+    ShapeKind, SiteFile, TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
 use crate::math::{is_simple, sampling};
@@ -22,6 +23,11 @@ const MOST_OBSTACLES: usize = 5_000;
 const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
+const MOST_PRESETS: usize = 64;
+const MOST_FLATTENED: usize = 8;
+const MOST_VARIANTS: usize = 12;
+/// Heights that the ground of a site may have, m.
+pub(super) const GROUNDS_M: RangeInclusive<f64> = -100.0..=500.0;
 const MOST_CORNERS: usize = 2_000;
 /// How many corners all outlines and lines of a site may have together.
 const MOST_ALL_CORNERS: usize = 100_000;
@@ -47,12 +53,20 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
         check.that("version", file.version == VERSION, || format!("expected {VERSION}"));
         check.text("name", &file.name, 200);
         check.rules(&file.rules);
+        check.number("conditions.years".into(), file.conditions.years, 0.0..=50.0, "");
+        if let Some(design) = &file.design {
+            check.text("design", design, 200);
+        }
     }
     let all = touched.all;
     let of = |ids: &HashSet<String>, id: &str| all || ids.contains(id);
     check.list("obstacles", &file.obstacles, MOST_OBSTACLES, |id| of(&touched.obstacles, id), Check::obstacle);
     check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
+    check.list("variants", &file.variants, MOST_VARIANTS, |id| of(&touched.variants, id), Check::variant);
+    if all || !touched.cameras.is_empty() {
+        check.links("cameras", &file.cameras);
+    }
     check.mountings(file, touched);
     check.survey(file, touched);
     if all || !touched.targets.is_empty() {
@@ -142,7 +156,8 @@ impl Check {
 
     /// Whether all shapes together have so few corners that they can be looked at one by one.
     fn corners(&mut self, file: &SiteFile) -> bool {
-        let obstacles = file.obstacles.iter().map(|obstacle| obstacle.outline.len());
+        let open = |o: &Obstacle| o.open_outline.as_ref().map_or(0, Vec::len);
+        let obstacles = file.obstacles.iter().map(|obstacle| obstacle.outline.len() + open(obstacle));
         let targets = file.targets.iter().map(|target| target.shape.points.len());
         let [of_obstacles, of_targets] = [obstacles.sum::<usize>(), targets.sum::<usize>()];
         let fits = of_obstacles + of_targets <= MOST_ALL_CORNERS;
@@ -226,6 +241,35 @@ impl Check {
             format!("{} is not above the base, {}", obstacle.top_m, obstacle.base_m)
         });
         self.number(format!("{at}.see_through"), obstacle.see_through, 0.0..=1.0, "");
+        self.number(format!("{at}.ground_m"), obstacle.ground_m, GROUNDS_M, " m");
+        self.standing(at, obstacle);
+    }
+
+    /// What only doors and trees have.
+    fn standing(&mut self, at: &str, obstacle: &Obstacle) {
+        let (kind, tree) = (obstacle.kind, obstacle.kind == ObstacleKind::Tree);
+        if let Some(open) = &obstacle.open_outline {
+            let outline = format!("{at}.open_outline");
+            self.that(&outline, kind == ObstacleKind::Door, || "only a door or gate stands open".to_owned());
+            if obstacle.closed {
+                self.outline(&outline, open);
+            } else {
+                self.points(&outline, open, 2);
+            }
+        }
+        self.that(&format!("{at}.open"), !obstacle.open || obstacle.open_outline.is_some(), || {
+            "stands open, but nothing says where its leaf is then (open_outline)".to_owned()
+        });
+        for (name, value, range, unit) in [
+            ("trunk_m", obstacle.trunk_m, 0.02..=5.0, " m"),
+            ("growth_m_per_year", Some(obstacle.growth_m_per_year).filter(|growth| *growth != 0.0), 0.0..=5.0, " m"),
+            ("bare_see_through", obstacle.bare_see_through, 0.0..=1.0, ""),
+        ] {
+            if let Some(value) = value {
+                self.that(&format!("{at}.{name}"), tree, || "only a tree has it".to_owned());
+                self.number(format!("{at}.{name}"), value, range, unit);
+            }
+        }
     }
 
     fn target(&mut self, at: &str, target: &TargetFile) {
@@ -251,6 +295,10 @@ impl Check {
         if let Some(facing) = target.facing_deg {
             self.number(format!("{at}.facing_deg"), facing, -360.0..=360.0, "°");
         }
+        self.number(format!("{at}.ground_m"), target.ground_m, GROUNDS_M, " m");
+        if let Some(wish) = target.unseen_at_most_s {
+            self.number(format!("{at}.unseen_at_most_s"), wish, 0.0..=86_400.0, " s");
+        }
         self.number(format!("{at}.speed_mps"), target.speed_mps, 0.0..=150.0, " m/s");
         self.number(format!("{at}.heads_wanted"), f64::from(target.heads_wanted), 1.0..=8.0, "");
     }
@@ -274,6 +322,7 @@ impl Check {
             self.number(format!("{at}.position[{axis}]"), *value, -FAR_M..=FAR_M, " m");
         }
         self.number(format!("{at}.height_m"), camera.height_m, 0.05..=500.0, " m");
+        self.number(format!("{at}.ground_m"), camera.ground_m, GROUNDS_M, " m");
         self.model(&format!("{at}.model"), &camera.model);
         let heads = format!("{at}.heads");
         self.that(&heads, !camera.heads.is_empty(), || "a camera has at least one head".to_owned());
@@ -286,16 +335,26 @@ impl Check {
 
     /// What cameras are said to be mounted on is there.
     fn mountings(&mut self, file: &SiteFile, touched: &Touched) {
+        let aside = || file.variants.iter().flat_map(|variant| &variant.cameras);
         // Most sites say it of no camera, and this is asked at every move of a hand.
-        if file.cameras.iter().all(|camera| camera.mounted_on.is_none()) {
+        if file.cameras.iter().chain(aside()).all(|camera| camera.mounted_on.is_none()) {
             return;
         }
         let obstacles: HashSet<&str> = file.obstacles.iter().map(|obstacle| obstacle.id.as_str()).collect();
-        for (place, camera) in file.cameras.iter().enumerate() {
-            let looked_at = touched.all || touched.cameras.contains(&camera.id) || !touched.obstacles.is_empty();
+        let all = touched.all || !touched.obstacles.is_empty();
+        let mut mounted = |at: String, camera: &CameraFile, looked_at: bool| {
             if let Some(id) = camera.mounted_on.as_deref().filter(|_| looked_at) {
                 let known = obstacles.contains(id);
-                self.that(&format!("cameras[{place}].mounted_on"), known, || format!("there is no obstacle \"{id}\""));
+                self.that(&format!("{at}.mounted_on"), known, || format!("there is no obstacle \"{id}\""));
+            }
+        };
+        for (place, camera) in file.cameras.iter().enumerate() {
+            mounted(format!("cameras[{place}]"), camera, all || touched.cameras.contains(&camera.id));
+        }
+        for (place, variant) in file.variants.iter().enumerate() {
+            for (camera_place, camera) in variant.cameras.iter().enumerate() {
+                let looked_at = all || touched.variants.contains(&variant.id);
+                mounted(format!("variants[{place}].cameras[{camera_place}]"), camera, looked_at);
             }
         }
     }
@@ -305,19 +364,105 @@ impl Check {
         self.number(format!("{at}.tilt_deg"), head.tilt_deg, -90.0..=90.0, "°");
         self.number(format!("{at}.roll_deg"), head.roll_deg, -360.0..=360.0, "°");
         self.number(format!("{at}.focal_mm"), head.focal_mm, 0.5..=2000.0, " mm");
+        self.list(&format!("{at}.presets"), &head.presets, MOST_PRESETS, |_| true, Check::preset);
+        self.list(&format!("{at}.flattened"), &head.flattened, MOST_FLATTENED, |_| true, Check::flattened);
+        let named = |id: &str| head.presets.iter().any(|preset| preset.id == id);
+        for (place, view) in head.flattened.iter().enumerate() {
+            self.that(&format!("{at}.flattened[{place}].id"), !named(&view.id), || {
+                format!("\"{}\" is a preset's id too", view.id)
+            });
+        }
+        if let Some(slew) = head.slew_deg_s {
+            self.number(format!("{at}.slew_deg_s"), slew, 0.1..=1000.0, "°/s");
+        }
+        if let Some(zoom) = head.zoom_s {
+            self.number(format!("{at}.zoom_s"), zoom, 0.0..=60.0, " s");
+        }
+        if let Some(link) = &head.pointed_by {
+            self.link(&format!("{at}.pointed_by"), link);
+        }
+    }
+
+    fn preset(&mut self, at: &str, preset: &Preset) {
+        self.text(&format!("{at}.name"), &preset.name, 200);
+        self.number(format!("{at}.pan_deg"), preset.pan_deg, -360.0..=360.0, "°");
+        self.number(format!("{at}.tilt_deg"), preset.tilt_deg, -90.0..=90.0, "°");
+        self.number(format!("{at}.focal_mm"), preset.focal_mm, 0.5..=2000.0, " mm");
+        self.number(format!("{at}.dwell_s"), preset.dwell_s, 0.1..=86_400.0, " s");
+    }
+
+    fn flattened(&mut self, at: &str, view: &Flattened) {
+        self.text(&format!("{at}.name"), &view.name, 200);
+        self.number(format!("{at}.pan_deg"), view.pan_deg, -360.0..=360.0, "°");
+        self.number(format!("{at}.tilt_deg"), view.tilt_deg, -90.0..=90.0, "°");
+        self.number(format!("{at}.hfov_deg"), view.hfov_deg, 5.0..=150.0, "°");
+        self.number(format!("{at}.width_px"), f64::from(view.width_px), 16.0..=20_000.0, " px");
+        self.number(format!("{at}.height_px"), f64::from(view.height_px), 16.0..=20_000.0, " px");
+    }
+
+    fn link(&mut self, at: &str, link: &Link) {
+        let pairs = link.pairs.len();
+        self.that(&format!("{at}.pairs"), pairs <= 200, || format!("{pairs} are more than the 200 that are taken"));
+        for (place, pair) in link.pairs.iter().enumerate().take(200) {
+            let at = format!("{at}.pairs[{place}]");
+            for (axis, value) in pair.pixel.iter().enumerate() {
+                self.number(format!("{at}.pixel[{axis}]"), *value, 0.0..=20_000.0, " px");
+            }
+            self.number(format!("{at}.pan_deg"), pair.pan_deg, -360.0..=360.0, "°");
+            self.number(format!("{at}.tilt_deg"), pair.tilt_deg, -90.0..=90.0, "°");
+        }
+    }
+
+    /// A fixed view that points a head is there, and has enough pairs.
+    fn links(&mut self, at: &str, cameras: &[CameraFile]) {
+        for (place, camera) in cameras.iter().enumerate() {
+            for (head, file) in camera.heads.iter().enumerate() {
+                let Some(link) = &file.pointed_by else { continue };
+                let fixed = cameras.iter().filter(|c| c.id == link.camera).flat_map(|c| &c.heads);
+                let known = fixed.filter(|h| h.id == link.head).any(|h| h.presets.is_empty());
+                self.that(
+                    &format!("{at}[{place}].heads[{head}].pointed_by"),
+                    known && link.camera != camera.id,
+                    || format!("there is no fixed head \"{}\" of another camera \"{}\"", link.head, link.camera),
+                );
+            }
+        }
+    }
+
+    fn variant(&mut self, at: &str, variant: &Variant) {
+        self.text(&format!("{at}.name"), &variant.name, 200);
+        let cameras = format!("{at}.cameras");
+        self.list(&cameras, &variant.cameras, MOST_CAMERAS, |_| true, Check::camera);
+        self.links(&cameras, &variant.cameras);
     }
 
     fn focals(&mut self, heads: &str, camera: &CameraFile) {
-        let lens = &camera.model.lens;
         for (place, head) in camera.heads.iter().enumerate() {
-            self.that(&format!("{heads}[{place}].focal_mm"), lens.has_focal(head.focal_mm), || {
-                if lens.is_zoom() {
-                    format!("{} is outside the lens's {}–{}", head.focal_mm, lens.focal_min_mm, lens.focal_max_mm)
-                } else {
-                    format!("{} is not the lens's {}", head.focal_mm, lens.focal_min_mm)
+            let at = format!("{heads}[{place}]");
+            if let Some(own) = &head.lens {
+                let before = self.faults.len();
+                self.lens(&format!("{at}.lens"), own);
+                if self.faults.len() > before {
+                    continue;
                 }
-            });
+                self.fields(&format!("{at}.lens"), &camera.model.sensor, own);
+            }
+            let lens = camera.lens_of(place);
+            self.focal(&format!("{at}.focal_mm"), head.focal_mm, &lens);
+            for (preset, aim) in head.presets.iter().enumerate() {
+                self.focal(&format!("{at}.presets[{preset}].focal_mm"), aim.focal_mm, &lens);
+            }
         }
+    }
+
+    fn focal(&mut self, at: &str, focal_mm: f64, lens: &Lens) {
+        self.that(at, lens.has_focal(focal_mm), || {
+            if lens.is_zoom() {
+                format!("{focal_mm} is outside the lens's {}–{}", lens.focal_min_mm, lens.focal_max_mm)
+            } else {
+                format!("{focal_mm} is not the lens's {}", lens.focal_min_mm)
+            }
+        });
     }
 
     fn model(&mut self, at: &str, model: &Model) {
@@ -333,10 +478,17 @@ impl Check {
             ("infrared_m", model.infrared_m, 0.0..=2000.0, " m"),
             ("power_class", model.power_class.map(f64::from), 1.0..=8.0, ""),
             ("weight_kg", model.weight_kg, 0.0..=100.0, " kg"),
+            ("apart_deg", model.apart_deg, 0.0..=180.0, "°"),
+            ("price", model.price, 0.0..=10_000_000.0, ""),
+            ("tilts_deg[0]", model.tilts_deg.map(|tilts| tilts[0]), -90.0..=90.0, "°"),
+            ("tilts_deg[1]", model.tilts_deg.map(|tilts| tilts[1]), -90.0..=90.0, "°"),
         ] {
             if let Some(value) = value {
                 self.number(format!("{at}.{name}"), value, range, unit);
             }
+        }
+        if let Some([least, most]) = model.tilts_deg {
+            self.that(&format!("{at}.tilts_deg"), most >= least, || format!("{most}° is under the least, {least}°"));
         }
         for (name, text) in [("ip", &model.ip), ("ik", &model.ik)] {
             if let Some(text) = text {

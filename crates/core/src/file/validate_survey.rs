@@ -2,8 +2,8 @@
 
 use super::drawing::{Drawing, MOST_PX};
 use super::site_change::Touched;
-use super::validate::{Check, FAR_M, HEIGHTS_M};
-use super::{Brief, Photo, Point2, Reading, SiteFile, Spot, TargetFile};
+use super::validate::{Check, FAR_M, GROUNDS_M, HEIGHTS_M};
+use super::{Brief, Height, Photo, Point2, Reading, SiteFile, Spot, TargetFile};
 use std::collections::{HashMap, HashSet};
 
 const MOST_SPOTS: usize = 500;
@@ -79,9 +79,18 @@ impl Check {
         if file.spots.len() > MOST_SPOTS || file.readings.len() > MOST_READINGS {
             return;
         }
-        let mut heights: HashMap<&str, f64> = HashMap::new();
-        heights.extend(file.targets.iter().filter(|t| t.is_point()).map(|t| (t.id.as_str(), t.height_m)));
-        heights.extend(file.spots.iter().map(|spot| (spot.id.as_str(), spot.height_m)));
+        let mut heights: HashMap<&str, Height> = HashMap::new();
+        heights.extend(
+            file.targets
+                .iter()
+                .filter(|t| t.is_point())
+                .map(|t| (t.id.as_str(), Height { over_ground: t.height_m, ground: t.ground_m })),
+        );
+        heights.extend(
+            file.spots
+                .iter()
+                .map(|spot| (spot.id.as_str(), Height { over_ground: spot.height_m, ground: spot.ground_m })),
+        );
         let mut measured = HashSet::new();
         for (place, reading) in file.readings.iter().enumerate() {
             let at = format!("readings[{place}]");
@@ -100,7 +109,8 @@ impl Check {
                 continue;
             }
             measured.extend([&reading.from, &reading.to]);
-            let [from, to] = [&reading.from, &reading.to].map(|id| heights.get(id.as_str()).copied().unwrap_or(0.0));
+            let [from, to] =
+                [&reading.from, &reading.to].map(|id| heights.get(id.as_str()).copied().unwrap_or_default());
             self.that(&format!("{at}.slope_m"), reading.horizontal_m(from, to).is_some(), || {
                 format!("{} m is not longer than the two heights are apart", reading.slope_m)
             });
@@ -114,6 +124,7 @@ impl Check {
         self.text(&format!("{at}.name"), &spot.name, 200);
         self.place(&format!("{at}.position"), spot.position);
         self.number(format!("{at}.height_m"), spot.height_m, HEIGHTS_M, " m");
+        self.number(format!("{at}.ground_m"), spot.ground_m, GROUNDS_M, " m");
         self.maybe(format!("{at}.position_sigma_m"), spot.position_sigma_m, SIGMAS_M, " m");
         self.maybe(format!("{at}.cable_m"), spot.cable_m, 0.0..=FAR_M, " m");
         self.notes(at, &[("surface", &spot.surface), ("note", &spot.note)]);

@@ -10,7 +10,7 @@ use glam::DVec3;
 /// Source: handbook, section 4. Each of the four turns (left, right, up, down) is solved by
 /// bracketing and bisection on how far the pixel lies inside the nearest edge.
 pub fn aim_slack(head: &Head, point: DVec3) -> Angle {
-    if !head.view().holds(point) {
+    if head.in_front(point) != Some(true) {
         return Angle::ZERO;
     }
     // Turning the head by an error moves the point by the opposite one: the pose stays, the direction turns.

@@ -1,6 +1,6 @@
 //! The evaluation of a whole site: every head, every sight line, every promise.
 
-use crate::file::{CameraFile, HeadRef};
+use crate::file::{CameraFile, Fault, HeadRef, Which};
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::{Judged, SampleView, describe as describe_line, judge};
 use crate::judge::verdict::LEAVES_OUT;
@@ -8,7 +8,6 @@ use crate::judge::{SightLine, Verdict};
 use crate::scene::Eye;
 use crate::site::{GroundEdges, Head, Site, Target};
 use crate::work::{Over, Patience};
-use glam::DVec3;
 use serde::Serialize;
 use std::cmp::Ordering;
 use utoipa::ToSchema;
@@ -49,6 +48,10 @@ pub struct HeadResult {
     pub far_edge_m: Option<f64>,
     /// Whether the horizon straight ahead is in the picture.
     pub horizon_in_view: bool,
+    /// The least and the greatest tilt that its build takes, degrees: as the model says, else as is usual for its form.
+    pub tilts_deg: [f64; 2],
+    /// Whether its aim lies between them.
+    pub takes_tilt: bool,
     /// The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains.
     #[schema(required)]
     pub inside: Option<String>,
@@ -150,16 +153,13 @@ fn evaluation(site: &Site, patience: &Patience) -> Result<Evaluation, Over> {
             sight_lines.extend(describe_line(viewer, target, judged));
         }
     }
-    Ok(Evaluation { heads: site.heads().iter().map(|head| describe_head(site, head)).collect(), sight_lines, targets })
+    Ok(Evaluation { heads: describe_heads(site), sight_lines, targets })
 }
 
 /// What stands around each camera of a site.
-pub(crate) fn eyes(site: &Site) -> Vec<Eye> {
+pub fn eyes(site: &Site) -> Vec<Eye> {
     let cameras = site.file().cameras.iter();
-    let eye = |c: &CameraFile| {
-        let at = DVec3::new(c.position[0], c.position[1], c.height_m);
-        Eye::new(site.scene(), at, c.mounted_on.as_deref())
-    };
+    let eye = |c: &CameraFile| Eye::new(site.scene(), c.eye(), c.mounted_on.as_deref());
     cameras.map(eye).collect()
 }
 
@@ -201,9 +201,34 @@ pub(crate) fn verdicts(site: &Site, seen: &[Seen]) -> Vec<TargetResult> {
     (0..site.targets().len()).map(|place| promise(site, place, seen)).collect()
 }
 
+/// Each head of the file by itself, at its own aim: where it parks, if it has presets.
+pub(crate) fn describe_heads(site: &Site) -> Vec<HeadResult> {
+    let heads = site.file().cameras.iter().enumerate();
+    let heads = heads.flat_map(|(camera, file)| (0..file.heads.len()).map(move |place| (camera, place)));
+    heads.map(|(camera, place)| describe_head(site, &parked(site, camera, place))).collect()
+}
+
+/// A head at its own aim.
+fn parked(site: &Site, camera: usize, place: usize) -> Head {
+    let own = |head: &&Head| head.camera() == camera && head.place() == place && head.which() == Which::Own;
+    let file = site.file();
+    let anew = || Head::new(camera, &file.cameras[camera], (place, Which::Own), site.rules(), &file.spots);
+    site.heads().iter().find(own).cloned().unwrap_or_else(anew)
+}
+
+/// A head by its name: one of its views, or without one the head at its own aim.
+///
+/// # Errors
+/// Names the id that the site does not have.
+pub(crate) fn head_named(site: &Site, name: &HeadRef) -> Result<Head, Fault> {
+    let head = site.view(name)?;
+    Ok(if name.view.is_none() { parked(site, head.camera(), head.place()) } else { head.clone() })
+}
+
 /// One head by itself.
 pub(crate) fn describe_head(site: &Site, head: &Head) -> HeadResult {
     let edges = GroundEdges::of(head);
+    let model = &site.file().cameras[head.camera()].model;
     let at = site.scene().out_of_mounting(head.position(), head.mounted_on());
     HeadResult {
         camera: head.camera_id().to_owned(),
@@ -216,6 +241,8 @@ pub(crate) fn describe_head(site: &Site, head: &Head) -> HeadResult {
         near_edge_m: edges.near_m,
         far_edge_m: edges.far_m,
         horizon_in_view: edges.horizon_in_view,
+        tilts_deg: model.tilts_deg(),
+        takes_tilt: head.is_flattened() || model.takes_tilt(head.tilt().deg()),
         inside: site.scene().solid_around(at).map(|solid| solid.id().to_owned()),
     }
 }
@@ -235,7 +262,7 @@ pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)
     TargetResult {
         target: target.id.clone(),
         verdict,
-        best: best.map(|(head, _)| HeadRef { camera: head.camera_id().to_owned(), head: head.id().to_owned() }),
+        best: best.map(|(head, _)| head.name()),
         px_per_m,
         needs_px_per_m: target.need.px_per_m,
         basis: target.need.basis.to_string(),

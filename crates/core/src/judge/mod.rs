@@ -6,6 +6,7 @@ pub mod rules;
 pub mod session;
 pub(crate) mod sight;
 pub mod sight_line;
+pub mod tours;
 pub mod unseen;
 mod verdict;
 

@@ -3,8 +3,8 @@
 
 use crate::file::{Fault, HeadRef, Question, SiteChange, SiteFile, Touched};
 use crate::judge::evaluation::{
-    HeadView, TargetResult, describe_head, eye_around, seen_by, took_too_long, verdicts, view_within, viewer_of,
-    within_reach,
+    HeadView, TargetResult, describe_head, describe_heads, eye_around, head_named, seen_by, took_too_long, verdicts,
+    view_within, viewer_of, within_reach,
 };
 use crate::judge::sight_line::{Judged, describe, judge};
 use crate::judge::{Evaluation, HeadResult, SightLine, Verdict};
@@ -67,6 +67,9 @@ pub struct HeadSummary {
     pub camera: String,
     /// The head's id.
     pub head: String,
+    /// The id of the preset or flattened view; null for its own aim.
+    #[schema(required)]
+    pub view: Option<String>,
     /// How many promises it keeps by itself.
     pub keeps: usize,
 }
@@ -78,6 +81,9 @@ pub struct HeadVerdict {
     pub camera: String,
     /// The head's id.
     pub head: String,
+    /// The id of the preset or flattened view; null for its own aim.
+    #[schema(required)]
+    pub view: Option<String>,
     /// The verdict of its sight line; null where the target is behind it.
     #[schema(required)]
     pub verdict: Option<Verdict>,
@@ -86,8 +92,8 @@ pub struct HeadVerdict {
 /// What was known before a change.
 #[derive(Default)]
 struct Before {
-    /// Where each head stood, by camera and head id.
-    heads: HashMap<(String, String), usize>,
+    /// Where each view of a head stood.
+    heads: HashMap<HeadRef, usize>,
     /// Where each target stood, by id.
     targets: HashMap<String, usize>,
     views: Vec<HeadView>,
@@ -232,6 +238,7 @@ impl Session {
         let heads = self.site.heads().iter().zip(&self.views).map(|(head, view)| HeadSummary {
             camera: head.camera_id().to_owned(),
             head: head.id().to_owned(),
+            view: head.view_id().map(str::to_owned),
             keeps: view.targets.iter().filter(|judged| verdict_of(judged) == Some(Verdict::Kept)).count(),
         });
         Summary { targets: self.results.clone(), heads: heads.collect() }
@@ -242,7 +249,7 @@ impl Session {
     /// # Errors
     /// Names the id that the site does not have.
     pub fn line(&self, line: &Question) -> Result<Option<SightLine>, Fault> {
-        let head = self.site.head_place(&line.camera, &line.head)?;
+        let head = self.site.view_place(&line.camera, &line.head, line.view.as_deref())?;
         let target = self.site.target_place(&line.target)?;
         Ok(self.described(head, target))
     }
@@ -252,7 +259,7 @@ impl Session {
     /// # Errors
     /// Names the id that the site does not have.
     pub fn head(&self, head: &HeadRef) -> Result<HeadResult, Fault> {
-        Ok(describe_head(&self.site, self.site.head(&head.camera, &head.head)?))
+        Ok(describe_head(&self.site, &head_named(&self.site, head)?))
     }
 
     /// What each head is worth to a target.
@@ -264,6 +271,7 @@ impl Session {
         let verdict = |(head, view): (&Head, &HeadView)| HeadVerdict {
             camera: head.camera_id().to_owned(),
             head: head.id().to_owned(),
+            view: head.view_id().map(str::to_owned),
             verdict: verdict_of(&view.targets[place]),
         };
         Ok(self.site.heads().iter().zip(&self.views).map(verdict).collect())
@@ -274,7 +282,7 @@ impl Session {
         let heads = self.site.heads();
         let pairs = (0..heads.len()).flat_map(|head| (0..self.site.targets().len()).map(move |target| (head, target)));
         Evaluation {
-            heads: heads.iter().map(|head| describe_head(&self.site, head)).collect(),
+            heads: describe_heads(&self.site),
             sight_lines: pairs.filter_map(|(head, target)| self.described(head, target)).collect(),
             targets: self.results.clone(),
         }
@@ -317,7 +325,14 @@ fn blocking_boxes(site: &Site) -> HashMap<String, (DVec3, DVec3)> {
         let (lower, upper) = solid.bounds();
         (lower.extend(solid.base()), upper.extend(solid.top()))
     };
-    blocking.map(|solid| (solid.id().to_owned(), bounds(solid))).collect()
+    let mut boxes: HashMap<String, (DVec3, DVec3)> = HashMap::new();
+    for solid in blocking {
+        let (lower, upper) = bounds(solid);
+        // A tree is two solids of one name.
+        let whole = boxes.entry(solid.id().to_owned()).or_insert((lower, upper));
+        *whole = (whole.0.min(lower), whole.1.max(upper));
+    }
+    boxes
 }
 
 /// Whether a line from a head to some sample of a target, or to where it may be, may pass over a box of the plan.
@@ -337,7 +352,7 @@ fn may_pass(site: &Site, head: &Head, target: &Target, (lower, upper): &(DVec3, 
 
 impl Before {
     fn of(site: &Site) -> Self {
-        let name = |(place, head): (usize, &Head)| ((head.camera_id().to_owned(), head.id().to_owned()), place);
+        let name = |(place, head): (usize, &Head)| (head.name(), place);
         Before {
             heads: site.heads().iter().enumerate().map(name).collect(),
             targets: site.targets().iter().enumerate().map(|(place, target)| (target.id.clone(), place)).collect(),
@@ -346,7 +361,7 @@ impl Before {
     }
 
     fn take(&mut self, head: &Head) -> Option<HeadView> {
-        let place = self.heads.remove(&(head.camera_id().to_owned(), head.id().to_owned()))?;
+        let place = self.heads.remove(&head.name())?;
         Some(take(&mut self.views[place]))
     }
 }

@@ -74,7 +74,7 @@ impl<'a> Sight<'a> {
     /// Pixel density at the sample across and up, px/m.
     pub fn densities(&self) -> [f64; 2] {
         *self.densities.get_or_init(|| {
-            let look = self.head.view().look(self.point);
+            let look = self.head.look(self.point);
             look.map_or([0.0; 2], |look| [look.across, look.up])
         })
     }

@@ -40,6 +40,12 @@ pub struct SightLine {
     pub camera: String,
     /// The head's id.
     pub head: String,
+    /// The id of the preset that it is of; null for a head's own aim.
+    #[schema(required)]
+    pub preset: Option<String>,
+    /// The id of the flattened view that it is of; null for the round picture and every other.
+    #[schema(required)]
+    pub flattened: Option<String>,
     /// The target's id.
     pub target: String,
     /// Whether the target's points are in the picture, all of them.
@@ -275,7 +281,7 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
     let deciding = judged.deciding?;
     let Viewer { head, eye, scene, .. } = viewer;
     let point = deciding.point;
-    let look = head.view().look(point)?;
+    let look = head.look(point)?;
     let blocker = eye.first_blocker(scene, point);
     let sight = Sight::new(viewer, target, point, look.in_view);
     let mut found = rules::judge(&sight);
@@ -296,6 +302,8 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
     Some(SightLine {
         camera: head.camera_id().to_owned(),
         head: head.id().to_owned(),
+        preset: head.view_id().filter(|_| !head.is_flattened()).map(str::to_owned),
+        flattened: head.view_id().filter(|_| head.is_flattened()).map(str::to_owned),
         target: target.id.clone(),
         in_view: deciding.in_view,
         clear: blocker.is_none(),

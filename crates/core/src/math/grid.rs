@@ -35,6 +35,18 @@ impl Grid {
         self.corner + DVec2::new((column as f64 + 0.5) * self.cell, (row as f64 + 0.5) * self.cell)
     }
 
+    /// The centre of a cell by its place: rows from south to north, each from west to east, m.
+    pub fn centre_of(&self, cell: usize) -> DVec2 {
+        self.centre(cell % self.columns, cell / self.columns)
+    }
+
+    /// The place of the cell that a point of the plan lies in; `None` off the grid.
+    pub fn cell_at(&self, point: DVec2) -> Option<usize> {
+        let at = (point - self.corner) / self.cell;
+        let inside = at.x >= 0.0 && at.y >= 0.0 && at.x < self.columns as f64 && at.y < self.rows as f64;
+        inside.then(|| at.y as usize * self.columns + at.x as usize)
+    }
+
     /// How many cells it has.
     pub fn cells(&self) -> usize {
         self.columns * self.rows

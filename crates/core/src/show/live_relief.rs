@@ -1,6 +1,7 @@
 //! A relief that follows a session: after a change only the layers that it touches are worked out again, one a step, so that
 //! whoever works it out can stop between any two.
 
+use crate::file::HeadRef;
 use crate::judge::session::Delta;
 use crate::math::Grid;
 use crate::show::relief::Relief;
@@ -14,7 +15,7 @@ pub struct LiveRelief {
     /// Which heads' layers are out of date, by place.
     stale: Vec<bool>,
     /// The names of the heads, to see when one comes or goes.
-    names: Vec<(String, String)>,
+    names: Vec<HeadRef>,
     hand: usize,
     hands: usize,
 }
@@ -59,8 +60,8 @@ impl LiveRelief {
     }
 }
 
-fn names(site: &Site) -> Vec<(String, String)> {
-    site.heads().iter().map(|head| (head.camera_id().to_owned(), head.id().to_owned())).collect()
+fn names(site: &Site) -> Vec<HeadRef> {
+    site.heads().iter().map(Head::name).collect()
 }
 
 /// Whether a box may stand in the cone around a head's picture. What shades a point of the picture stands in the cone, because

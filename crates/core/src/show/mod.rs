@@ -3,5 +3,7 @@
 mod edges;
 pub mod live_relief;
 pub mod outline;
+pub mod picture_use;
+pub mod rays;
 pub mod relief;
 pub mod section;

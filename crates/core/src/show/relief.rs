@@ -52,6 +52,11 @@ impl Layer {
         layer
     }
 
+    /// A layer of a head that sees nothing.
+    fn nothing(grid: &Grid) -> Layer {
+        Layer { rows: vec![Row::default(); grid.rows], values: vec![] }
+    }
+
     /// The density at a cell, px/m; zero where the head does not see it.
     pub fn at(&self, column: usize, row: usize) -> f32 {
         let Row { start, end, offset } = self.rows[row];
@@ -344,6 +349,24 @@ impl Relief {
         &self.best
     }
 
+    /// The density that a head gives a cell, by the head's and the cell's place, px/m; zero where it does not see it.
+    pub fn density(&self, head: usize, cell: usize) -> f32 {
+        let (column, row) = (cell % self.grid.columns, cell / self.grid.columns);
+        self.layers[head].as_ref().map_or(0.0, |layer| layer.at(column, row))
+    }
+
+    /// Visits the cells that a head gives at least a density, px/m.
+    pub fn each_at_least(&self, head: usize, least: f32, mut visit: impl FnMut(usize)) {
+        let Some(layer) = &self.layers[head] else { return };
+        for row in 0..self.grid.rows {
+            let (start, values) = layer.row(row);
+            let begins = row * self.grid.columns + start;
+            for (place, _) in values.iter().enumerate().filter(|(_, value)| **value >= least) {
+                visit(begins + place);
+            }
+        }
+    }
+
     /// Works out a head's layer, and the best where it was or is the best.
     pub fn put(&mut self, site: &Site, head: usize) {
         let layer = self.layer(site, head);
@@ -361,6 +384,10 @@ impl Relief {
     }
 
     fn layer(&self, site: &Site, head: usize) -> Layer {
+        // A flat picture shows no more than the round one that it is cut out of.
+        if site.heads()[head].is_flattened() {
+            return Layer::nothing(&self.grid);
+        }
         Layer::of(&site.heads()[head], site.scene(), &self.grid, self.height)
     }
 

@@ -94,7 +94,7 @@ pub struct NeedEnd {
 pub fn section(session: &Session, question: &Question) -> Result<Section, Fault> {
     let line = session.line(question)?;
     let site = session.site();
-    let head = site.head(&question.camera, &question.head)?;
+    let head = site.view(&question.head_ref())?;
     let target = &site.targets()[site.target_place(&question.target)?];
     let here = head.position();
     // Behind the head there is no line: the cut then runs to the target's first point.

@@ -1,8 +1,9 @@
 //! One head of a camera, with the views that the stated uncertainties allow it.
 
+use super::tour::Tour;
 use crate::equipment::lens::FittedLens;
-use crate::file::{CameraFile, Rules, Spot};
-use crate::math::{Angle, LensCurve, Pose, View};
+use crate::file::{CameraFile, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
+use crate::math::{Angle, LensCurve, Look, Pose, View};
 use glam::{DVec2, DVec3};
 
 /// A camera hangs on its spot if it is drawn so near to it, m.
@@ -17,8 +18,10 @@ const PAST_CORNERS_DEG: f64 = 6.0;
 pub struct Head {
     camera: usize,
     place: usize,
+    which: Which,
     camera_id: String,
     id: String,
+    view_id: Option<String>,
     pan: Angle,
     tilt: Angle,
     roll: Angle,
@@ -37,19 +40,37 @@ pub struct Head {
     long_px: f64,
     /// What the corners leave out because a turn moves a pixel along an arc, as an angle.
     arc: f64,
+    /// How long it looks elsewhere before it comes back, s; `None` for a head that never looks away.
+    gap_s: Option<f64>,
+    /// The least and the greatest tilt of its build, where the model says so.
+    tilts: Option<[f64; 2]>,
+    /// The round picture that this flat one is cut out of.
+    source: Option<Box<Head>>,
 }
 
 impl Head {
-    /// The head at `place` of the camera at `camera_place` of the file.
-    pub fn new(camera_place: usize, camera: &CameraFile, place: usize, rules: &Rules, spots: &[Spot]) -> Self {
+    /// A view of the head at `place` of the camera at `camera_place` of the file.
+    pub fn new(
+        camera_place: usize,
+        camera: &CameraFile,
+        (place, which): (usize, Which),
+        rules: &Rules,
+        spots: &[Spot],
+    ) -> Self {
         let file = &camera.heads[place];
+        let aimed = file.aimed(which);
         let (pan, tilt, roll) =
-            (Angle::degrees(file.pan_deg), Angle::degrees(file.tilt_deg), Angle::degrees(file.roll_deg));
-        let position = DVec3::new(camera.position[0], camera.position[1], camera.height_m);
-        let fitted = FittedLens::new(camera.model.lens, camera.model.sensor);
-        let projection = fitted.projection(file.focal_mm);
+            (Angle::degrees(aimed.pan_deg), Angle::degrees(aimed.tilt_deg), Angle::degrees(aimed.roll_deg));
+        let position = camera.eye();
+        let lens = camera.lens_of(place);
+        let (fitted, focal_mm) = match which {
+            Which::Flattened(view) => flat_lens(&file.flattened[view]),
+            _ => (FittedLens::new(lens, camera.model.sensor), aimed.focal_mm),
+        };
+        let projection = fitted.projection(focal_mm);
+        // A window that is cut out by figures is as sure as the round picture under it.
         let aim = Angle::degrees(rules.uncertainties.aim_deg);
-        let share = rules.uncertainties.focal(camera.model.lens.is_zoom());
+        let share = rules.uncertainties.focal(lens.is_zoom());
         let rolls = Angle::degrees(rules.uncertainties.roll_deg);
         let turned = |[pan_steps, tilt_steps, roll_steps]: [f64; 3]| {
             Pose::new(position, pan + aim * pan_steps, tilt + aim * tilt_steps, roll + rolls * roll_steps)
@@ -60,8 +81,10 @@ impl Head {
         Head {
             camera: camera_place,
             place,
+            which,
             camera_id: camera.id.clone(),
             id: file.id.clone(),
+            view_id: file.view_id(which).map(str::to_owned),
             pan,
             tilt,
             roll,
@@ -75,7 +98,11 @@ impl Head {
             fitted,
             spot: camera.spot.clone().filter(|spot| hangs_there(camera, spot, spots)),
             mounted_on: camera.mounted_on.clone(),
-            effective_focal_mm: fitted.effective_focal_mm(file.focal_mm),
+            effective_focal_mm: fitted.effective_focal_mm(focal_mm),
+            gap_s: if let Which::Preset(at) = which { Tour::of(file).map(|tour| tour.gap_s(at)) } else { None },
+            tilts: camera.model.tilts_deg,
+            source: matches!(which, Which::Flattened(_))
+                .then(|| Box::new(Head::new(camera_place, camera, (place, Which::Own), rules, spots))),
         }
     }
 
@@ -93,6 +120,36 @@ impl Head {
     /// Its place among the camera's heads.
     pub fn place(&self) -> usize {
         self.place
+    }
+
+    /// Which of the head's views it is.
+    pub fn which(&self) -> Which {
+        self.which
+    }
+
+    /// The id of the preset or flattened view that it is; none for the head's own aim.
+    pub fn view_id(&self) -> Option<&str> {
+        self.view_id.as_deref()
+    }
+
+    /// Its name by ids.
+    pub fn name(&self) -> HeadRef {
+        HeadRef { camera: self.camera_id.clone(), head: self.id.clone(), view: self.view_id.clone() }
+    }
+
+    /// How long it looks elsewhere before it comes back, s; `None` for a head that never looks away.
+    pub fn gap_s(&self) -> Option<f64> {
+        self.gap_s
+    }
+
+    /// The least and the greatest tilt of its build, degrees, where the model says so.
+    pub fn tilts_deg(&self) -> Option<[f64; 2]> {
+        self.tilts
+    }
+
+    /// Whether it is a flat picture cut out of a round one.
+    pub fn is_flattened(&self) -> bool {
+        self.source.is_some()
     }
 
     /// The id of its camera.
@@ -155,8 +212,28 @@ impl Head {
         self.view.pose.position
     }
 
+    /// Looks at a point as stated. In a flat picture that was cut out of a round one there is no more than in that.
+    pub fn look(&self, point: DVec3) -> Option<Look> {
+        let look = self.view.look(point)?;
+        let Some(source) = &self.source else { return Some(look) };
+        let under = source.view.look(point);
+        let in_view = look.in_view && under.is_some_and(|under| under.in_view);
+        let least = |flat: f64, round: Option<f64>| round.map_or(0.0, |round| flat.min(round));
+        Some(Look {
+            in_view,
+            across: least(look.across, under.map(|under| under.across)),
+            up: least(look.up, under.map(|under| under.up)),
+            ..look
+        })
+    }
+
     /// Whether a point lands in the picture; `None` when it is not even in front of the head.
     pub fn in_front(&self, point: DVec3) -> Option<bool> {
+        let inside = self.in_front_of_it(point)?;
+        Some(inside && self.source.as_ref().is_none_or(|source| source.in_front_of_it(point) == Some(true)))
+    }
+
+    fn in_front_of_it(&self, point: DVec3) -> Option<bool> {
         let direction = self.view.pose.to_camera(point - self.position());
         // Past the picture's corners nothing lands in it: most points are told apart without a root.
         let corner = self.view.projection.corner_cosine();
@@ -180,7 +257,13 @@ impl Head {
             (direction.length_squared(), DVec3::new(direction.y, -direction.x, 0.0).normalize_or(DVec3::X));
         let cosine = self.view.pose.forward.dot(direction) / square.sqrt();
         let forward_step = self.view.pose.forward.dot(step);
-        self.view.projection.focal_px() * self.curve.density(square, cosine, self.curve.factor(cosine), forward_step)
+        let density = self.curve.density(square, cosine, self.curve.factor(cosine), forward_step);
+        self.no_more_than_under(self.view.projection.focal_px() * density, |source| source.about_across(point))
+    }
+
+    /// A figure of this picture, but no more than the round one that it was cut out of has.
+    fn no_more_than_under(&self, figure: f64, of: impl Fn(&Head) -> f64) -> f64 {
+        self.source.as_ref().map_or(figure, |source| figure.min(of(source)))
     }
 
     /// The least pixel density, px/m, that the uncertain aim and focal length leave at a point.
@@ -198,7 +281,8 @@ impl Head {
             let cosine = forward.dot(direction) / length;
             self.curve.density(square, cosine, self.curve.factor(cosine), forward.dot(step))
         };
-        self.short_px * self.nine.iter().map(density).fold(f64::INFINITY, f64::min)
+        let least = self.short_px * self.nine.iter().map(density).fold(f64::INFINITY, f64::min);
+        self.no_more_than_under(least, |source| source.least_across(point))
     }
 
     /// The least pixel density up, px/m, at a point over the uncertain aim and focal length.
@@ -208,7 +292,8 @@ impl Head {
             self.view.projection.pixel_velocity(direction, pose.to_camera(DVec3::Z)).length()
         };
         let least = self.corners.iter().chain([&self.view.pose]).map(up).fold(f64::INFINITY, f64::min);
-        least * self.short_px / self.view.projection.focal_px()
+        let least = least * self.short_px / self.view.projection.focal_px();
+        self.no_more_than_under(least, |source| source.least_up(point))
     }
 
     /// Whether points, none further than `apart` (as an angle) from the middle of them, stay in the picture over the uncertain
@@ -217,13 +302,32 @@ impl Head {
         // A straight line bends in the picture of all but a pinhole.
         let bow = if self.view.projection.bend() == 1.0 { 0.0 } else { apart * apart / 2.0 };
         let margin = self.long_px * (self.arc + bow);
-        self.corners.iter().all(|pose| {
-            points.iter().all(|point| {
-                let place = self.curve.place(pose.to_camera(*point - pose.position));
-                place.is_some_and(|place: DVec2| self.view.projection.inside_by(place * self.long_px) >= margin)
+        self.source.as_ref().is_none_or(|source| source.surely_hold(points, apart))
+            && self.corners.iter().all(|pose| {
+                points.iter().all(|point| {
+                    let place = self.curve.place(pose.to_camera(*point - pose.position));
+                    place.is_some_and(|place: DVec2| self.view.projection.inside_by(place * self.long_px) >= margin)
+                })
             })
-        })
     }
+}
+
+/// The lens that a flat picture has as if a camera had taken it: without distortion, as wide as the window. One millimetre of focal
+/// length stands for it.
+fn flat_lens(view: &Flattened) -> (FittedLens, f64) {
+    let focal_mm = 1.0;
+    let width_mm = 2.0 * focal_mm * (view.hfov_deg.to_radians() / 2.0).tan();
+    let height_mm = width_mm * f64::from(view.height_px) / f64::from(view.width_px);
+    let (width_px, height_px) = (view.width_px, view.height_px);
+    let sensor = Sensor { width_px, height_px, width_mm, height_mm, image_circle_px: None };
+    let lens = Lens {
+        focal_min_mm: focal_mm,
+        focal_max_mm: focal_mm,
+        hfov_at_min_deg: None,
+        hfov_at_max_deg: None,
+        f_number: None,
+    };
+    (FittedLens::new(lens, sensor), focal_mm)
 }
 
 /// A camera that was moved off its spot no longer sits where distances were measured from.
@@ -236,11 +340,21 @@ fn hangs_there(camera: &CameraFile, spot: &str, spots: &[Spot]) -> bool {
 mod tests {
     use super::*;
     use crate::equipment::catalogue;
-    use crate::file::{HeadFile, Model};
+    use crate::file::{Aimed, HeadFile, Model};
 
     fn camera_at(position: [f64; 2], model: Model, head: HeadFile) -> CameraFile {
         let (id, name) = ("c".into(), "C".into());
-        CameraFile { id, name, position, spot: None, mounted_on: None, height_m: 3.0, model, heads: vec![head] }
+        CameraFile {
+            id,
+            name,
+            position,
+            spot: None,
+            mounted_on: None,
+            height_m: 3.0,
+            ground_m: 0.0,
+            model,
+            heads: vec![head],
+        }
     }
 
     #[test]
@@ -249,10 +363,10 @@ mod tests {
         for (n, model) in catalogue::models().unwrap().into_iter().enumerate() {
             let focal = 0.5 * (model.lens.focal_min_mm + model.lens.focal_max_mm);
             let head =
-                HeadFile { id: "h".into(), pan_deg: 37.0, tilt_deg: 18.0, roll_deg: 5.0 * n as f64, focal_mm: focal };
+                HeadFile::new("h", Aimed { pan_deg: 37.0, tilt_deg: 18.0, roll_deg: 5.0 * n as f64, focal_mm: focal });
             let name = model.name.clone();
             let camera = camera_at([1.0, 2.0], model, head);
-            let head = Head::new(0, &camera, 0, &rules, &[]);
+            let head = Head::new(0, &camera, (0, Which::Own), &rules, &[]);
             for i in 0..900 {
                 let (turn, far) = (f64::from(i) * 0.7, 0.4 + f64::from(i % 60));
                 let point = head.position() + DVec3::new(turn.sin() * far, turn.cos() * far, f64::from(i % 7) - 3.2);
@@ -283,9 +397,9 @@ mod tests {
         (stated.aim_deg, stated.roll_deg, stated.focal_share) = (0.0, 0.0, 0.0);
         let model = catalogue::models().unwrap().into_iter().find(|m| m.lens.focal_min_mm == 2.8 && !m.lens.is_zoom());
         let model = model.unwrap();
-        let head = HeadFile { id: "h".into(), pan_deg: 0.0, tilt_deg: 0.0, roll_deg: 0.0, focal_mm: 2.8 };
+        let head = HeadFile::new("h", Aimed { pan_deg: 0.0, tilt_deg: 0.0, roll_deg: 0.0, focal_mm: 2.8 });
         let camera = camera_at([0.0, 0.0], model, head);
-        let head = Head::new(0, &camera, 0, &rules, &[]);
+        let head = Head::new(0, &camera, (0, Which::Own), &rules, &[]);
         let projection = head.view.projection;
         // Two pixels inside the right edge, ten metres away.
         let pixel = DVec2::new(projection.size().x - 2.0, projection.size().y / 2.0);

@@ -3,18 +3,23 @@
 mod ground_edges;
 mod head;
 pub mod needs;
+mod standing;
 pub mod subject;
 mod target;
+pub mod tour;
 mod uncertainty;
 
 use crate::file::{
-    CameraFile, Fault, Obstacle, Reading, Rules, SiteChange, SiteFile, Spot, TargetFile, Touched, faults, faults_of,
+    CameraFile, Conditions, Fault, HeadRef, Obstacle, Reading, Rules, SiteChange, SiteFile, Spot, TargetFile, Touched,
+    faults, faults_of,
 };
 use crate::scene::{Scene, Solid};
 pub use ground_edges::GroundEdges;
 pub use head::Head;
+use standing::standing;
 use std::collections::HashMap;
 pub use target::Target;
+pub use tour::Tour;
 
 /// A validated site: its file and what is computed from it once.
 ///
@@ -41,7 +46,7 @@ impl Site {
             return Err(faults);
         }
         let rules = &file.rules;
-        let scene = Scene::new(file.obstacles.iter().map(solid).collect());
+        let scene = Scene::new(file.obstacles.iter().flat_map(|o| standing(o, &file.conditions)).collect());
         let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
         let heads = file
             .cameras
@@ -57,7 +62,8 @@ impl Site {
     /// # Errors
     /// The faults of the file that would come of it.
     pub fn change(&mut self, change: SiteChange) -> Result<Touched, Vec<Fault>> {
-        let solids_change = change.obstacles.is_some();
+        let solids_change = change.obstacles.is_some()
+            || change.head.as_ref().is_some_and(|heading| heading.conditions != self.file.conditions);
         let mut file = self.file.clone();
         let mut touched = change.apply(&mut file)?;
         // Whether a camera hangs on its spot decides how well its distances are known.
@@ -68,10 +74,12 @@ impl Site {
             return Err(faults);
         }
         if solids_change {
-            let mut held: HashMap<&str, &Solid> = self.scene.solids().iter().map(|s| (s.id(), s)).collect();
-            held.retain(|id, _| !touched.obstacles.contains(*id));
-            let compile = |o: &Obstacle| held.get(o.id.as_str()).map_or_else(|| solid(o), |held| (*held).clone());
-            self.scene = Scene::new(file.obstacles.iter().map(compile).collect());
+            let mut held: HashMap<&str, Vec<Solid>> = HashMap::new();
+            for solid in self.scene.solids().iter().filter(|s| !touched.all && !touched.obstacles.contains(s.id())) {
+                held.entry(solid.id()).or_default().push(solid.clone());
+            }
+            let compile = |o: &Obstacle| held.remove(o.id.as_str()).unwrap_or_else(|| standing(o, &file.conditions));
+            self.scene = Scene::new(file.obstacles.iter().flat_map(compile).collect());
         }
         self.take_targets(&file, &touched);
         self.take_cameras(&file, &touched);
@@ -118,6 +126,11 @@ impl Site {
         &self.scene
     }
 
+    /// What would stand in the way under other conditions.
+    pub fn scene_under(&self, conditions: &Conditions) -> Scene {
+        Scene::new(self.file.obstacles.iter().flat_map(|obstacle| standing(obstacle, conditions)).collect())
+    }
+
     /// The targets, in the file's order.
     pub fn targets(&self) -> &[Target] {
         &self.targets
@@ -130,21 +143,32 @@ impl Site {
 
     /// Horizontal distance of a reading, m.
     pub(crate) fn horizontal_m(&self, reading: &Reading) -> f64 {
-        let [from, to] = [&reading.from, &reading.to].map(|id| self.file.height_of(id).unwrap_or(0.0));
+        let [from, to] = [&reading.from, &reading.to].map(|id| self.file.height_of(id).unwrap_or_default());
         reading.horizontal_m(from, to).unwrap_or(0.0)
     }
 
     /// The head with these ids.
     pub fn head(&self, camera: &str, head: &str) -> Result<&Head, Fault> {
-        self.head_place(camera, head).map(|place| &self.heads[place])
+        self.view_place(camera, head, None).map(|place| &self.heads[place])
     }
 
-    /// The place in [`Site::heads`] of the head with these ids.
-    pub fn head_place(&self, camera: &str, head: &str) -> Result<usize, Fault> {
-        let found = self.heads.iter().position(|h| h.camera_id() == camera && h.id() == head);
-        found.ok_or_else(|| match self.heads.iter().any(|h| h.camera_id() == camera) {
-            false => Fault::new("camera", format!("the site has no camera \"{camera}\"")),
-            true => Fault::new("head", format!("camera \"{camera}\" has no head \"{head}\"")),
+    /// One of a head's views; without a view's id its first.
+    pub fn view(&self, head: &HeadRef) -> Result<&Head, Fault> {
+        self.view_place(&head.camera, &head.head, head.view.as_deref()).map(|place| &self.heads[place])
+    }
+
+    /// The place in [`Site::heads`] of a view of the head with these ids; without a view's id its first.
+    pub fn view_place(&self, camera: &str, head: &str, view: Option<&str>) -> Result<usize, Fault> {
+        let of_head = |h: &&Head| h.camera_id() == camera && h.id() == head;
+        let found = self.heads.iter().position(|h| of_head(&h) && (view.is_none() || h.view_id() == view));
+        found.ok_or_else(|| {
+            match (self.heads.iter().any(|h| h.camera_id() == camera), self.heads.iter().find(of_head)) {
+                (false, _) => Fault::new("camera", format!("the site has no camera \"{camera}\"")),
+                (true, None) => Fault::new("head", format!("camera \"{camera}\" has no head \"{head}\"")),
+                (true, Some(_)) => {
+                    Fault::new("view", format!("head \"{head}\" has no view \"{}\"", view.unwrap_or_default()))
+                }
+            }
         })
     }
 
@@ -161,10 +185,7 @@ fn heads_of<'a>(
     rules: &'a Rules,
     spots: &'a [Spot],
 ) -> impl Iterator<Item = Head> + 'a {
-    (0..camera.heads.len()).map(move |head| Head::new(place, camera, head, rules, spots))
-}
-
-/// The solid that an obstacle is.
-fn solid(obstacle: &Obstacle) -> Solid {
-    Solid::new(&obstacle.id, &obstacle.outline, obstacle.closed, obstacle.base_m, obstacle.top_m, obstacle.see_through)
+    let views = camera.heads.iter().enumerate();
+    let views = views.flat_map(|(head, file)| file.views().into_iter().map(move |which| (head, which)));
+    views.map(move |view| Head::new(place, camera, view, rules, spots))
 }

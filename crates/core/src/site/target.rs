@@ -36,6 +36,10 @@ pub struct Target {
     pub distance: Distance,
     /// How many heads must keep it.
     pub heads_wanted: usize,
+    /// Height of the ground there, m.
+    pub ground: f64,
+    /// How long it may go unseen, s.
+    pub unseen_at_most_s: Option<f64>,
 }
 
 impl Target {
@@ -60,7 +64,8 @@ impl Target {
             None if file.task == Task::Read && file.subject == Subject::Plate => plate_need(file.size_m),
             None => rules.needs.need(file.task),
         };
-        let samples: Vec<DVec3> = plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.height_m)).collect();
+        let samples: Vec<DVec3> =
+            plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.ground_m + file.height_m)).collect();
         let middle = samples.iter().sum::<DVec3>() / samples.len() as f64;
         Target {
             id: file.id.clone(),
@@ -79,6 +84,8 @@ impl Target {
             facing: file.facing_deg.map(Angle::degrees),
             distance: file.distance.clone(),
             heads_wanted: file.heads_wanted as usize,
+            ground: file.ground_m,
+            unseen_at_most_s: file.unseen_at_most_s,
         }
     }
 

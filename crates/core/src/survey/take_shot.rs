@@ -43,8 +43,9 @@ pub fn take_shot_on(site: &SiteFile, shot: &TakenShot) -> Result<Reading, Fault>
         return take_shot(&site.readings, shot);
     }
     let height = |id: &String, field: &str| {
-        let spot = site.spots.iter().find(|spot| &spot.id == id).map(|spot| spot.height_m);
-        let target = site.targets.iter().find(|target| &target.id == id).map(|target| target.height_m);
+        let spot = site.spots.iter().find(|spot| &spot.id == id).map(|spot| spot.ground_m + spot.height_m);
+        let target =
+            site.targets.iter().find(|target| &target.id == id).map(|target| target.ground_m + target.height_m);
         spot.or(target).ok_or_else(|| Fault::new(field, format!("there is no spot or target \"{id}\"")))
     };
     let rise = height(&shot.to, "to")? - height(&shot.from, "from")?;

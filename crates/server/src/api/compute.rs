@@ -39,6 +39,9 @@ pub struct WaysRequest {
     pub camera: String,
     /// The head's id.
     pub head: String,
+    /// The id of one of its presets or flattened views; null for its own aim.
+    #[schema(required = false)]
+    pub view: Option<String>,
     /// The target's id.
     pub target: String,
     /// Units of the words; metres where left out.
@@ -53,6 +56,8 @@ struct WaysEnvelope<'a> {
     site: &'a RawValue,
     camera: String,
     head: String,
+    #[serde(default)]
+    view: Option<String>,
     target: String,
     #[serde(default)]
     units: Units,
@@ -68,7 +73,7 @@ pub async fn ways(place: Place<'_>, data: Data<'_>) -> Answer<Ways> {
         .compute(move |patience| {
             let asked: WaysEnvelope = body::envelope(&text.content)?;
             let site = body::site(asked.site)?;
-            let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
+            let line = Question { camera: asked.camera, head: asked.head, view: asked.view, target: asked.target };
             let session = Session::within(site, patience)?;
             Ok(Json(ways_within(&session, &line, asked.units, patience)?))
         })
@@ -84,7 +89,7 @@ pub async fn section(place: Place<'_>, data: Data<'_>) -> Answer<Section> {
     place
         .compute(move |patience| {
             let asked: WaysEnvelope = body::envelope(&text.content)?;
-            let line = Question { camera: asked.camera, head: asked.head, target: asked.target };
+            let line = Question { camera: asked.camera, head: asked.head, view: asked.view, target: asked.target };
             let session = Session::within(body::site(asked.site)?, patience)?;
             Ok(Json(core_section(&session, &line)?))
         })

@@ -9,7 +9,7 @@ use bright_angle_core::show::section;
 use bright_angle_core::survey::{self, adjustment};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::work::{Over, Patience};
-use bright_angle_core::{Fault, Site, evaluate_within};
+use bright_angle_core::{Fault, Site, evaluate_within, file};
 use serde::Serialize;
 use std::path::Path;
 
@@ -57,7 +57,7 @@ pub fn relief(file: &Path, at_height_m: f64, cell_m: f64, bounds: &[f64]) -> Ans
     Ok(relief.to_ascii_grid().trim_end().to_owned())
 }
 
-fn session(site: Site) -> Result<Session, Vec<Fault>> {
+pub(super) fn session(site: Site) -> Result<Session, Vec<Fault>> {
     Session::within(site, &Patience::ENDLESS).map_err(too_large)
 }
 
@@ -66,12 +66,13 @@ fn too_large(over: Over) -> Vec<Fault> {
 }
 
 /// A fault of an id given on the command line names its option.
-fn as_option(fault: Fault) -> Fault {
+pub(super) fn as_option(fault: Fault) -> Fault {
     Fault::new(format!("--{}", fault.path), fault.message)
 }
 
 impl From<Line> for Question {
     fn from(line: Line) -> Self {
-        Question { camera: line.camera, head: line.head, target: line.target }
+        let file::HeadRef { camera, head, view } = line.head.into();
+        Question { camera, head, view, target: line.target }
     }
 }

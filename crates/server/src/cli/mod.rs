@@ -1,6 +1,7 @@
 //! The command line: one subcommand a file, each thin over the core.
 
 mod compute;
+mod ground;
 mod input;
 mod keeping;
 mod lens;
@@ -64,6 +65,62 @@ enum Command {
         #[arg(long, value_delimiter = ',', allow_hyphen_values = true, required = true)]
         bounds: Vec<f64>,
     },
+    /// How much of the ground is seen how often, what nobody sees, and the quiet path, as JSON
+    Ground {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        look: ground::Look,
+        /// Where the quiet path leads, m east,north
+        #[arg(long, value_parser = ground::place, allow_hyphen_values = true)]
+        goal: Option<ground::Place>,
+    },
+    /// Why a place is seen or not, head by head, as JSON
+    Why {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        look: ground::Look,
+        /// The place, m east,north
+        #[arg(long, value_parser = ground::place, allow_hyphen_values = true)]
+        at: ground::Place,
+        /// Units of the words
+        #[arg(long, value_enum, default_value_t = UnitsArg::Metres)]
+        units: UnitsArg,
+    },
+    /// What every head's picture is used for, as JSON
+    PictureUse {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// The tours of all heads that are turned from afar, as JSON
+    Tours {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// How long the event is that chances are told for, s
+        #[arg(long, default_value_t = bright_angle_core::judge::tours::USUAL_EVENT_S)]
+        event_s: f64,
+    },
+    /// Two designs of a site on the same promises, as JSON
+    Designs {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        look: ground::Look,
+        /// Id of the one; the design in hand where left out
+        #[arg(long)]
+        left: Option<String>,
+        /// Id of the other; the design in hand where left out
+        #[arg(long)]
+        right: Option<String>,
+    },
+    /// What pixels' rays meet first: CSV `u,v` on standard input, CSV out
+    Rays {
+        /// Site file
+        file: PathBuf,
+        #[command(flatten)]
+        head: ground::HeadArgs,
+    },
     /// Adjust drawn positions to the readings of a site file, by least squares, as JSON
     Adjust {
         /// Site file, or - for standard input
@@ -98,12 +155,8 @@ enum Command {
 /// Names a sight line.
 #[derive(Args)]
 struct Line {
-    /// Id of the camera
-    #[arg(long)]
-    camera: String,
-    /// Id of its head
-    #[arg(long)]
-    head: String,
+    #[command(flatten)]
+    head: ground::HeadArgs,
     /// Id of the target
     #[arg(long)]
     target: String,
@@ -131,6 +184,14 @@ pub fn run() -> ExitCode {
         Command::Ways { file, line, units } => compute::ways(&file, line, units.into()),
         Command::Section { file, line } => compute::section(&file, line),
         Command::Relief { file, at_height_m, cell_m, bounds } => compute::relief(&file, at_height_m, cell_m, &bounds),
+        Command::Ground { file, look, goal } => ground::ground(&file, &look, goal),
+        Command::Why { file, look, at, units } => ground::why(&file, &look, at, units.into()),
+        Command::PictureUse { file } => ground::picture_use(&file),
+        Command::Tours { file, event_s } => ground::tours(&file, event_s),
+        Command::Designs { file, look, left, right } => {
+            ground::designs(&file, &look, left.as_deref(), right.as_deref())
+        }
+        Command::Rays { file, head } => ground::rays(&file, &head.into()),
         Command::Adjust { file } => compute::adjust(&file),
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),

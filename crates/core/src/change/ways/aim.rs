@@ -17,13 +17,13 @@ const MOST_WEIGHED: usize = 24;
 
 /// The best aim of the head in question; `middle` is the one with the target in the middle.
 pub fn best(desk: &Desk, camera: &CameraFile, middle: Aim) -> Option<Candidate> {
-    let now = &camera.heads[desk.head_place];
+    let now = camera.heads[desk.head_place].aimed(desk.which);
     let turn = (Angle::degrees(middle.pan_deg) - Angle::degrees(now.pan_deg)).wrapped().deg();
     let nod = middle.tilt_deg - now.tilt_deg;
     let candidate = |by_pan: f64, by_tilt: f64| {
         let tilt = neat(now.tilt_deg + by_tilt, 0.1).clamp(-90.0, 90.0);
         let change = Change::Aim(in_range(neat(now.pan_deg + by_pan, 0.1)), tilt);
-        Candidate { head: desk.head_place, changes: vec![change], effort: by_pan.hypot(by_tilt) / 90.0 }
+        Candidate { head: (desk.head_place, desk.which), changes: vec![change], effort: by_pan.hypot(by_tilt) / 90.0 }
     };
     let kept = |candidate: &Candidate| desk.keeps(&candidate.applied(camera));
     let weighed = |candidate: Candidate| {

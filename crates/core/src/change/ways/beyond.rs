@@ -6,7 +6,7 @@ use super::rank::{Rank, compare_sites};
 use super::search::Search;
 use super::{Way, WayKind, words};
 use crate::change::edits::{fresh_id, new_camera};
-use crate::file::{CameraFile, Distance, DistanceHow, PatchOp};
+use crate::file::{CameraFile, Distance, DistanceHow, PatchOp, Which};
 use crate::judge::Verdict;
 use crate::judge::evaluation::{Seen, eye_around, promise_of, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight_line::{judge, keeps};
@@ -121,7 +121,7 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
 /// What one more camera does to the promises, if it keeps the one in question.
 fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
     let file = desk.site.file();
-    let head = Head::new(file.cameras.len(), &camera, 0, desk.site.rules(), &file.spots);
+    let head = Head::new(file.cameras.len(), &camera, (0, Which::Own), desk.site.rules(), &file.spots);
     let eye = eye_around(desk.site, &head);
     let viewer = viewer_of(desk.site, &head, &eye);
     let mut looked = |_: usize, _: bool| desk.budget.pay(1);

@@ -1,7 +1,7 @@
 //! Changes to one camera, as values and as JSON Patches.
 
 use super::WayKind;
-use crate::file::{CameraFile, Model, PatchOp, Point2};
+use crate::file::{CameraFile, HeadFile, Model, PatchOp, Point2, Which};
 use serde_json::{Value, json};
 
 /// A change of one property of a camera or of the head in question.
@@ -13,6 +13,8 @@ pub enum Change {
     Aim(f64, f64),
     /// Turn about the optical axis, degrees: 90° is the corridor picture.
     Roll(f64),
+    /// How long the tour stays at each of its presets, s.
+    Dwell(f64),
     /// Mounting height, m.
     Height(f64),
     /// Another mounting place.
@@ -37,8 +39,8 @@ pub struct Place {
 /// How a camera gets to another place.
 #[derive(Clone, Debug, PartialEq)]
 pub enum Moved {
-    /// To a surveyed spot, by id, at its height, m.
-    Spot(String, f64),
+    /// To a surveyed spot, by id, at its height over the ground there, m.
+    Spot { id: String, height_m: f64, ground_m: f64 },
     /// Along the ground towards the target.
     Nearer,
     /// Straight back from it.
@@ -53,9 +55,10 @@ impl Change {
             Change::Focal(_) => WayKind::Focal,
             Change::Aim(..) => WayKind::Aim,
             Change::Roll(_) => WayKind::Roll,
+            Change::Dwell(_) => WayKind::Tour,
             Change::Height(_) => WayKind::Height,
             Change::Place(place) => match place.how {
-                Moved::Spot(..) => WayKind::Spot,
+                Moved::Spot { .. } => WayKind::Spot,
                 Moved::Nearer => WayKind::Nearer,
                 Moved::Back => WayKind::Back,
                 Moved::Sideways => WayKind::Sideways,
@@ -69,8 +72,8 @@ impl Change {
 /// Changes that together keep the sight line.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Candidate {
-    /// The head in question, by its place in the camera.
-    pub head: usize,
+    /// The head in question, by its place in the camera, and which of its views.
+    pub head: (usize, Which),
     /// What changes.
     pub changes: Vec<Change>,
     /// How much of a change it is, for ranking.
@@ -106,32 +109,33 @@ impl Candidate {
     /// The camera with the changes made.
     pub fn applied(&self, camera: &CameraFile) -> CameraFile {
         let mut camera = camera.clone();
+        let (place, which) = self.head;
         for change in &self.changes {
+            let mut aimed = camera.heads[place].aimed(which);
             match change {
-                Change::Focal(focal) => camera.heads[self.head].focal_mm = *focal,
-                Change::Aim(pan, tilt) => {
-                    camera.heads[self.head].pan_deg = *pan;
-                    camera.heads[self.head].tilt_deg = *tilt;
+                Change::Focal(focal) => aimed.focal_mm = *focal,
+                Change::Aim(pan, tilt) => (aimed.pan_deg, aimed.tilt_deg) = (*pan, *tilt),
+                Change::Roll(roll) => aimed.roll_deg = *roll,
+                Change::Dwell(dwell) => {
+                    camera.heads[place].presets.iter_mut().for_each(|preset| preset.dwell_s = *dwell);
                 }
-                Change::Roll(roll) => camera.heads[self.head].roll_deg = *roll,
                 Change::Height(height) => camera.height_m = *height,
                 Change::Place(place) => {
                     camera.position = place.position;
                     // It no longer sits where distances were measured from, nor on what it hung on.
                     (camera.spot, camera.mounted_on) = (None, None);
-                    if let Moved::Spot(id, height) = &place.how {
-                        (camera.spot, camera.height_m) = (Some(id.clone()), *height);
+                    if let Moved::Spot { id, height_m, ground_m } = &place.how {
+                        (camera.spot, camera.height_m) = (Some(id.clone()), *height_m);
+                        camera.ground_m = *ground_m;
                     }
                 }
                 Change::Lens(model, focal) | Change::Model(model, focal) => {
-                    let lens = model.lens;
-                    for head in &mut camera.heads {
-                        head.focal_mm = head.focal_mm.clamp(lens.focal_min_mm, lens.focal_max_mm);
-                    }
-                    camera.heads[self.head].focal_mm = *focal;
                     camera.model = model.as_ref().clone();
+                    camera.fit_heads();
+                    aimed.focal_mm = *focal;
                 }
             }
+            camera.heads[place].set_aimed(which, aimed);
         }
         camera
     }
@@ -151,17 +155,13 @@ pub fn patch(place: usize, now: &CameraFile, then: &CameraFile) -> Vec<PatchOp> 
     if then.height_m != now.height_m {
         replace(format!("{at}/height_m"), json!(then.height_m));
     }
+    if then.ground_m != now.ground_m {
+        let op = if now.ground_m == 0.0 { "add" } else { "replace" };
+        let value = (then.ground_m != 0.0).then(|| json!(then.ground_m));
+        patch.push(PatchOp { op: if value.is_some() { op } else { "remove" }, path: format!("{at}/ground_m"), value });
+    }
     for (head, (new, old)) in then.heads.iter().zip(&now.heads).enumerate() {
-        for (name, new, old) in [
-            ("pan_deg", new.pan_deg, old.pan_deg),
-            ("tilt_deg", new.tilt_deg, old.tilt_deg),
-            ("roll_deg", new.roll_deg, old.roll_deg),
-            ("focal_mm", new.focal_mm, old.focal_mm),
-        ] {
-            if new != old {
-                replace(format!("{at}/heads/{head}/{name}"), json!(new));
-            }
-        }
+        head_patch(&mut patch, &format!("{at}/heads/{head}"), old, new);
     }
     for (name, new, old) in [("spot", &then.spot, &now.spot), ("mounted_on", &then.mounted_on, &now.mounted_on)] {
         match new {
@@ -172,4 +172,33 @@ pub fn patch(place: usize, now: &CameraFile, then: &CameraFile) -> Vec<PatchOp> 
         }
     }
     patch
+}
+
+/// What differs between a head now and then, down to the figures of its presets and flattened views.
+fn head_patch(patch: &mut Vec<PatchOp>, at: &str, now: &HeadFile, then: &HeadFile) {
+    differences(patch, at, &json!(now), &json!(then));
+}
+
+fn differences(patch: &mut Vec<PatchOp>, at: &str, now: &Value, then: &Value) {
+    match (now, then) {
+        _ if now == then => {}
+        (Value::Object(held), Value::Object(new)) => {
+            for (key, value) in new {
+                match held.get(key) {
+                    Some(old) => differences(patch, &format!("{at}/{key}"), old, value),
+                    None => {
+                        patch.push(PatchOp { op: "add", path: format!("{at}/{key}"), value: Some(value.clone()) });
+                    }
+                }
+            }
+            let gone = held.keys().filter(|key| !new.contains_key(*key));
+            patch.extend(gone.map(|key| PatchOp { op: "remove", path: format!("{at}/{key}"), value: None }));
+        }
+        (Value::Array(held), Value::Array(new)) if held.len() == new.len() => {
+            for (place, (old, value)) in held.iter().zip(new).enumerate() {
+                differences(patch, &format!("{at}/{place}"), old, value);
+            }
+        }
+        _ => patch.push(PatchOp { op: "replace", path: at.to_owned(), value: Some(then.clone()) }),
+    }
 }

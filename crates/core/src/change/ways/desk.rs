@@ -2,7 +2,8 @@
 
 use super::Effect;
 use super::rank::{Rank, compare_sites};
-use crate::file::{CameraFile, Fault, Question};
+use crate::change::forms::takes_aim;
+use crate::file::{CameraFile, Fault, Question, Which};
 use crate::judge::evaluation::{HeadView, Seen, eye_around, verdicts, view, viewer_of};
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::keeps;
@@ -75,6 +76,8 @@ pub struct Desk<'a> {
     pub budget: &'a Budget<'a>,
     pub camera_place: usize,
     pub head_place: usize,
+    /// Which of the head's views.
+    pub which: Which,
     pub target_place: usize,
     /// What stands around the camera as it is.
     eye: Eye,
@@ -85,7 +88,7 @@ pub struct Desk<'a> {
 impl<'a> Desk<'a> {
     pub fn new(session: &'a Session, question: &Question, budget: &'a Budget<'a>) -> Result<Self, Fault> {
         let site = session.site();
-        let head = site.head(&question.camera, &question.head)?;
+        let head = site.view(&question.head_ref())?;
         let target_place = site.target_place(&question.target)?;
         Ok(Desk::of(session, head, target_place, budget))
     }
@@ -94,8 +97,8 @@ impl<'a> Desk<'a> {
     pub fn of(session: &'a Session, head: &Head, target_place: usize, budget: &'a Budget<'a>) -> Self {
         let site = session.site();
         let eye = eye_around(site, head);
-        let (camera_place, head_place) = (head.camera(), head.place());
-        Desk { site, session, budget, camera_place, head_place, target_place, eye, failing: Cell::new(0) }
+        let (camera_place, head_place, which) = (head.camera(), head.place(), head.which());
+        Desk { site, session, budget, camera_place, head_place, which, target_place, eye, failing: Cell::new(0) }
     }
 
     /// The camera as it is.
@@ -105,7 +108,9 @@ impl<'a> Desk<'a> {
 
     /// Whether the sight line is kept as it is.
     pub fn is_kept(&self) -> bool {
-        let here = |head: &&Head| head.camera() == self.camera_place && head.place() == self.head_place;
+        let here = |head: &&Head| {
+            head.camera() == self.camera_place && head.place() == self.head_place && head.which() == self.which
+        };
         let head = self.site.heads().iter().position(|head| here(&head));
         let judged = head.map(|head| &self.session.views()[head].targets[self.target_place]);
         judged.and_then(|judged| judged.deciding).is_some_and(|deciding| deciding.verdict == Verdict::Kept)
@@ -118,11 +123,22 @@ impl<'a> Desk<'a> {
 
     /// The head in question of a changed camera.
     pub fn head(&self, camera: &CameraFile) -> Head {
-        self.head_at(camera, self.head_place)
+        self.head_at(camera, (self.head_place, self.which))
     }
 
-    fn head_at(&self, camera: &CameraFile, place: usize) -> Head {
-        Head::new(self.camera_place, camera, place, self.site.rules(), &self.site.file().spots)
+    fn head_at(&self, camera: &CameraFile, view: (usize, Which)) -> Head {
+        Head::new(self.camera_place, camera, view, self.site.rules(), &self.site.file().spots)
+    }
+
+    /// Whether the build of a changed camera takes the aim that it is given. What is as it was is nobody's advice.
+    pub fn can_be_built(&self, camera: &CameraFile) -> bool {
+        let aim = |camera: &CameraFile| camera.heads[self.head_place].aimed(self.which);
+        let as_it_was = camera.model == self.camera().model && aim(camera) == aim(self.camera());
+        as_it_was || self.which_is_cut_out() || takes_aim(camera, self.head_place, self.which)
+    }
+
+    fn which_is_cut_out(&self) -> bool {
+        matches!(self.which, Which::Flattened(_))
     }
 
     /// Lets a head of the changed camera look.
@@ -135,8 +151,7 @@ impl<'a> Desk<'a> {
     }
 
     fn site_position(&self) -> glam::DVec3 {
-        let camera = self.camera();
-        glam::DVec3::new(camera.position[0], camera.position[1], camera.height_m)
+        self.camera().eye()
     }
 
     /// Whether a changed camera keeps the sight line, at worst, and stands where a camera can. `false` once the work is spent.
@@ -146,7 +161,10 @@ impl<'a> Desk<'a> {
 
     /// The same for the target as it may be.
     pub fn keeps_target(&self, camera: &CameraFile, target: &Target) -> bool {
-        let moved = camera.position != self.camera().position || camera.height_m != self.camera().height_m;
+        if !self.can_be_built(camera) {
+            return false;
+        }
+        let moved = camera.eye() != self.site_position();
         if !self.budget.pay(1 + if moved { EYE_LOOKS } else { 0 }) {
             return false;
         }
@@ -178,7 +196,9 @@ impl<'a> Desk<'a> {
         if !self.pays_for_all(camera.heads.len()) {
             return None;
         }
-        let heads: Vec<Head> = (0..camera.heads.len()).map(|place| self.head_at(camera, place)).collect();
+        let views = camera.heads.iter().enumerate();
+        let views = views.flat_map(|(place, head)| head.views().into_iter().map(move |which| (place, which)));
+        let heads: Vec<Head> = views.map(|view| self.head_at(camera, view)).collect();
         let views: Vec<HeadView> =
             heads.iter().map(|head| self.looking(head, |viewer| view(self.site, head, viewer.eye))).collect();
         let mut replacements = heads.iter().zip(&views);

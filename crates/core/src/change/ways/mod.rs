@@ -4,6 +4,7 @@ mod aim;
 mod beyond;
 mod change;
 mod desk;
+pub mod picture;
 mod places;
 mod rank;
 mod search;
@@ -34,6 +35,8 @@ pub enum WayKind {
     Aim,
     /// The turn about the optical axis: a corridor picture, with the aim that goes with it.
     Roll,
+    /// How long a tour stays at each of its presets.
+    Tour,
     /// The mounting height.
     Height,
     /// The mounting place: a surveyed spot.

@@ -31,7 +31,7 @@ impl Search<'_> {
     }
 
     fn spot(&self, spot: &Spot, by: f64) -> Option<Candidate> {
-        let how = Moved::Spot(spot.id.clone(), spot.height_m.max(0.05));
+        let how = Moved::Spot { id: spot.id.clone(), height_m: spot.height_m.max(0.05), ground_m: spot.ground_m };
         let place = Change::Place(Place { how, position: spot.position, by, on: Some(spot.name.clone()) });
         let effort = 2.5 + by / 40.0;
         let changes = self.followed(place, true);

@@ -5,8 +5,9 @@ use super::aim;
 use super::change::{Candidate, Change};
 use super::desk::Desk;
 use crate::change::edits::{Aim, aim_between, neat};
-use crate::file::{CameraFile, Form, Model, PlateSchool, Point2, Subject};
+use crate::file::{Aimed, CameraFile, Form, Model, PlateSchool, Point2, Subject, Which};
 use crate::math::Angle;
+use crate::site::Tour;
 use glam::DVec3;
 
 /// Steps of the neat values that are tried.
@@ -14,6 +15,9 @@ const FOCAL_STEP_MM: f64 = 0.1;
 const HEIGHT_STEP_M: f64 = 0.05;
 /// Lowest height proposed for a plate camera of the level school, m.
 const PLATE_HEIGHT_M: f64 = 0.9;
+/// A stay that is worth a move, and the longest one that is proposed, s; common practice, no source.
+const LEAST_DWELL_S: f64 = 2.0;
+const MOST_DWELL_S: f64 = 60.0;
 /// The turn of a corridor picture, degrees.
 const CORRIDOR_DEG: f64 = 90.0;
 
@@ -37,6 +41,7 @@ pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
         instead(each(&|| search.height(false)), &|| search.height(true)),
         instead(each(&|| search.nearer(false)), &|| search.nearer(true)),
         each(&|| search.corridor()),
+        each(&|| search.tour()),
         each(&|| search.back()),
         each(&|| search.sideways()),
         aim,
@@ -54,16 +59,21 @@ pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
 pub(super) struct Search<'a> {
     pub(super) desk: &'a Desk<'a>,
     pub(super) camera: &'a CameraFile,
-    pub(super) head: usize,
+    pub(super) head: (usize, Which),
 }
 
 impl<'a> Search<'a> {
     pub(super) fn new(desk: &'a Desk<'a>) -> Self {
-        Search { desk, camera: desk.camera(), head: desk.head_place }
+        Search { desk, camera: desk.camera(), head: (desk.head_place, desk.which) }
     }
 }
 
 impl Search<'_> {
+    /// The aim and focal length in question as they are.
+    fn now(&self) -> Aimed {
+        self.camera.heads[self.head.0].aimed(self.head.1)
+    }
+
     /// A candidate of these changes if it keeps the sight line.
     pub(super) fn kept(&self, changes: Vec<Change>, effort: f64) -> Option<Candidate> {
         let candidate = Candidate { head: self.head, changes, effort };
@@ -72,7 +82,7 @@ impl Search<'_> {
 
     /// Another focal length of the same lens, perhaps with a new aim.
     fn focal(&self, aim: Option<Change>) -> Option<Candidate> {
-        let now = self.camera.heads[self.head].focal_mm;
+        let now = self.now().focal_mm;
         let base = if aim.is_some() { 2.0 } else { 0.0 };
         self.focals().into_iter().find_map(|focal| {
             let changes = aim.iter().cloned().chain([Change::Focal(focal)]).collect();
@@ -82,7 +92,7 @@ impl Search<'_> {
 
     /// Neat focal lengths of the lens, the least change first.
     pub(super) fn focals(&self) -> Vec<f64> {
-        let (lens, now) = (self.camera.model.lens, self.camera.heads[self.head].focal_mm);
+        let (lens, now) = (self.camera.lens_of(self.head.0), self.now().focal_mm);
         focal_steps(lens.focal_min_mm, lens.focal_max_mm, now).into_iter().filter(|focal| *focal != now).collect()
     }
 
@@ -95,10 +105,22 @@ impl Search<'_> {
 
     /// The picture turned on its side, aimed at the target: for what is high and narrow.
     fn corridor(&self) -> Option<Candidate> {
-        let now = self.camera.heads[self.head].roll_deg;
+        let now = self.now().roll_deg;
         let roll = if (Angle::degrees(now).sin()).abs() < 0.5 { CORRIDOR_DEG } else { 0.0 };
         self.kept(self.followed(Change::Roll(roll), false), 0.6)
             .or_else(|| self.kept(self.followed(Change::Roll(roll), true), 0.8))
+    }
+
+    /// A shorter stay at each preset of the tour, so that it comes back in time.
+    fn tour(&self) -> Option<Candidate> {
+        let wish = self.desk.target().unseen_at_most_s?;
+        let tour = Tour::of(&self.camera.heads[self.head.0])?;
+        // Rounded down: a tenth of a second more would be too long.
+        let dwell = (tour.dwell_for(wish)?.min(MOST_DWELL_S) * 10.0).floor() / 10.0;
+        if dwell < LEAST_DWELL_S {
+            return None;
+        }
+        self.kept(vec![Change::Dwell(dwell)], 0.4)
     }
 
     /// Another mounting height, perhaps with the aim following.
@@ -139,7 +161,7 @@ impl Search<'_> {
             0.5
         };
         let base = if same_body { 3.0 } else { 4.0 } + builds;
-        let focal_now = self.camera.heads[self.head].focal_mm;
+        let focal_now = self.now().focal_mm;
         let with = |focal: f64| match same_body {
             true => Change::Lens(Box::new(model.clone()), focal),
             false => Change::Model(Box::new(model.clone()), focal),
@@ -180,14 +202,14 @@ impl Search<'_> {
 
     /// The aim that has the target, all that counts of it, in the middle of the angles it spans.
     pub(super) fn aimed(&self, camera: &CameraFile) -> Aim {
-        let from = DVec3::new(camera.position[0], camera.position[1], camera.height_m);
+        let from = camera.eye();
         let target = self.desk.target();
         let mut points = target.samples.clone();
         if !target.body.is_point() {
             let ends = [target.body.low, target.body.high].map(|end| DVec3::Z * end);
             points = points.iter().flat_map(|point| ends.map(|end| *point + end)).collect();
         }
-        aim_between(from, &points, camera.heads[self.head].pan_deg)
+        aim_between(from, &points, camera.heads[self.head.0].aimed(self.head.1).pan_deg)
     }
 
     /// The middle of the target and the ground distance to it.

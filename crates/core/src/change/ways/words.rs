@@ -2,8 +2,8 @@
 
 use super::change::{Candidate, Change, Moved, Place};
 use super::desk::Desk;
-use crate::file::CameraFile;
 use crate::file::PlateSchool;
+use crate::file::{CameraFile, Which};
 use crate::judge::rules::RuleName;
 use crate::judge::sight_line::{describe, judge, not_kept};
 use crate::judge::{SightLine, Verdict};
@@ -22,11 +22,12 @@ pub fn says(desk: &Desk, candidate: &Candidate, units: Units) -> String {
 
 fn one(desk: &Desk, change: &Change, units: Units) -> String {
     let camera = desk.camera();
-    let head = &camera.heads[desk.head_place];
+    let head = camera.heads[desk.head_place].aimed(desk.which);
     match change {
         Change::Focal(focal) if *focal > head.focal_mm => format!("zoom in to {focal} mm"),
         Change::Focal(focal) => format!("zoom out to {focal} mm"),
         Change::Aim(pan, tilt) => aim(head.pan_deg, head.tilt_deg, *pan, *tilt),
+        Change::Dwell(dwell) => format!("stay {dwell} s at each preset"),
         Change::Height(height) if *height > camera.height_m => format!("raise it to {}", units.length(*height)),
         Change::Height(height) => format!("lower it to {}", units.length(*height)),
         Change::Roll(roll) if *roll == 0.0 => "turn the picture upright".to_owned(),
@@ -42,8 +43,8 @@ fn one(desk: &Desk, change: &Change, units: Units) -> String {
 fn moved(place: &Place, units: Units) -> String {
     let (by, on) = (units.length(place.by), place.on.as_deref());
     match (&place.how, on) {
-        (Moved::Spot(..), Some(spot)) => format!("move it to {spot}"),
-        (Moved::Spot(id, _), None) => format!("move it to {id}"),
+        (Moved::Spot { .. }, Some(spot)) => format!("move it to {spot}"),
+        (Moved::Spot { id, .. }, None) => format!("move it to {id}"),
         (Moved::Nearer, _) => format!("move it {by} nearer along the ground"),
         (Moved::Back, _) => format!("move it {by} straight back"),
         (Moved::Sideways, Some(wall)) => format!("move it {by} along {wall}"),
@@ -95,7 +96,7 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
         parts.push(format!("{} away", units.length(line.slant_m)));
     }
     match candidate.place() {
-        Some(Place { how: Moved::Spot(_, height), .. }) => {
+        Some(Place { how: Moved::Spot { height_m: height, .. }, .. }) => {
             parts.push(format!("a surveyed spot, {} up", units.length(*height)))
         }
         Some(Place { on: None, .. }) => parts.push("needs something there to mount it on".to_owned()),
@@ -106,8 +107,13 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
 
 /// What one more camera gives.
 pub fn of_new(desk: &Desk, camera: &CameraFile, units: Units) -> String {
-    let head =
-        crate::site::Head::new(desk.site.file().cameras.len(), camera, 0, desk.site.rules(), &desk.site.file().spots);
+    let head = crate::site::Head::new(
+        desk.site.file().cameras.len(),
+        camera,
+        (0, Which::Own),
+        desk.site.rules(),
+        &desk.site.file().spots,
+    );
     let focal =
         if camera.model.lens.is_zoom() { format!("set to {} mm · ", camera.heads[0].focal_mm) } else { String::new() };
     match line_of(desk, &head) {
@@ -134,12 +140,21 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
     if holding(RuleName::PlateSide).is_some_and(|rule| rule.verdict == Verdict::Unknown) {
         return "Nobody said which way the plate points: give the target its facing first.".to_owned();
     }
+    if let Some(rule) = holding(RuleName::Unseen) {
+        return match target.unseen_at_most_s {
+            None => "A tour looks away: say how long this may go unseen, or give it a head that never does.".to_owned(),
+            Some(wish) => format!(
+                "The tour looks elsewhere for {:.1} s and {wish} s are allowed: take presets out of it, or give this a head that never looks away.",
+                rule.value.unwrap_or(0.0)
+            ),
+        };
+    }
     if let Some(rule) = holding(RuleName::PlateSide) {
         let school = if rules.plate_school == PlateSchool::Level { "level" } else { "raised" };
         return format!(
             "The plate is seen {:.0}° from the side and the {school} school allows {:.0}°: no change at this spot alters that, the camera has to sit closer to the plate's own line.",
             rule.value.unwrap_or(0.0),
-            rule.limit
+            rule.limit.unwrap_or(0.0)
         );
     }
     if holding(RuleName::TurnedAway).is_some() {
@@ -163,7 +178,7 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
         return format!(
             "The face is seen {:.0}° from above and no height or place within reach brings that under {:.0}° with enough pixels left.",
             rule.value.unwrap_or(0.0),
-            rule.limit
+            rule.limit.unwrap_or(0.0)
         );
     }
     format!(
@@ -187,6 +202,8 @@ fn failing(desk: &Desk) -> Vec<&'static str> {
             RuleName::TurnedAway => "turned away",
             RuleName::PlateSide => "too much from the side",
             RuleName::PlateVertical => "too steep for a plate",
+            RuleName::Unseen => "unseen for too long",
+            RuleName::Build => "an aim that its build does not take",
         })
         .collect();
     words.sort_unstable();

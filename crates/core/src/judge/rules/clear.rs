@@ -17,7 +17,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         rule: RuleName::Clear,
         value: Some(sight.hidden()),
         worst: None,
-        limit: sight.target.may_be_hidden,
+        limit: Some(sight.target.may_be_hidden),
         broken_past: None,
         unit: "hidden",
         verdict: verdict(sight),

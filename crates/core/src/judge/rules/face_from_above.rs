@@ -27,7 +27,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         rule: RuleName::FaceFromAbove,
         value: Some(value),
         worst: Some(worst),
-        limit: kept,
+        limit: Some(kept),
         broken_past: Some(tight),
         unit: "deg",
         verdict: Verdict::of(value <= tight, worst <= kept),

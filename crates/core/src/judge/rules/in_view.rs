@@ -18,7 +18,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         rule: RuleName::InView,
         value: Some(sight.aim_slack().deg()),
         worst: None,
-        limit: sight.rules.uncertainties.aim_deg,
+        limit: Some(sight.rules.uncertainties.aim_deg),
         broken_past: None,
         unit: "deg",
         verdict: verdict(sight),

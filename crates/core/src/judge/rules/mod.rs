@@ -1,11 +1,13 @@
 //! The rules that a sight line is judged by, one a file; the limits are settings of the site.
 
+mod build;
 mod clear;
 mod face_from_above;
 mod in_view;
 mod pixel_density;
 mod plate_angles;
 mod turned_away;
+mod unseen;
 
 use crate::judge::Verdict;
 use crate::judge::sight::Sight;
@@ -31,6 +33,10 @@ pub enum RuleName {
     PlateSide,
     /// A plate not seen too steeply.
     PlateVertical,
+    /// Not unseen for too long, of a head on tour.
+    Unseen,
+    /// Aimed no further than the camera's build goes.
+    Build,
 }
 
 /// What a rule found on a sight line.
@@ -44,12 +50,13 @@ pub struct RuleResult {
     /// The same at the worst of the stated uncertainties, where the rule computes it.
     #[schema(required)]
     pub worst: Option<f64>,
-    /// What it is held against, in `unit`.
-    pub limit: f64,
+    /// What it is held against, in `unit`; null where nobody said.
+    #[schema(required)]
+    pub limit: Option<f64>,
     /// Past this it is broken, where that differs from `limit`; between the two it is tight.
     #[schema(required)]
     pub broken_past: Option<f64>,
-    /// `px/m`, `deg` or `hidden` (a share of the subject).
+    /// `px/m`, `deg`, `s` or `hidden` (a share of the subject).
     pub unit: &'static str,
     /// What follows.
     pub verdict: Verdict,
@@ -61,7 +68,7 @@ pub struct RuleResult {
 type Rule = fn(&Sight) -> Option<RuleResult>;
 
 /// All rules, the most telling first.
-const ALL: [Rule; 7] = [
+const ALL: [Rule; 9] = [
     in_view::judge,
     clear::judge,
     pixel_density::judge,
@@ -69,6 +76,8 @@ const ALL: [Rule; 7] = [
     turned_away::judge,
     plate_angles::side,
     plate_angles::vertical,
+    unseen::judge,
+    build::judge,
 ];
 
 /// What each rule that applies finds on a sight.

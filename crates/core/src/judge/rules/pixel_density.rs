@@ -24,7 +24,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         rule: RuleName::PixelDensity,
         value,
         worst,
-        limit,
+        limit: Some(limit),
         broken_past: None,
         unit: "px/m",
         verdict,

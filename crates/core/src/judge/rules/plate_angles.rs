@@ -53,5 +53,14 @@ fn result(
     verdict: Verdict,
     basis: &'static str,
 ) -> RuleResult {
-    RuleResult { rule, value, worst, limit, broken_past: None, unit: "deg", verdict, basis: Cow::Borrowed(basis) }
+    RuleResult {
+        rule,
+        value,
+        worst,
+        limit: Some(limit),
+        broken_past: None,
+        unit: "deg",
+        verdict,
+        basis: Cow::Borrowed(basis),
+    }
 }

@@ -27,7 +27,7 @@ pub fn patch(site: &Site, network: &Network, solution: &Solution, points: &[Adju
         let moves = point.moved_m >= LEAST_M;
         if let Some(place) = file.spots.iter().position(|spot| spot.id == point.id) {
             // Walls do not move with what hangs on them: a spot that would end up inside one goes to its face.
-            let at = out_of_walls(site, at, file.spots[place].height_m);
+            let at = out_of_walls(site, at, file.spots[place].ground_m + file.spots[place].height_m);
             if moves {
                 patch.push(set(format!("/spots/{place}/position"), json!(at)));
             }

@@ -1,0 +1,168 @@
+//! What a head can look at besides its own aim: presets of one that is turned from afar, flattened views of a fisheye.
+
+use super::HeadFile;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// An aim that a head goes to, with how long it stays.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Preset {
+    /// Its id, unique among the presets and flattened views of its head.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// Bearing of the optical axis, degrees clockwise from north.
+    pub pan_deg: f64,
+    /// Angle of the optical axis below the horizontal, degrees.
+    pub tilt_deg: f64,
+    /// The focal length that is set, mm.
+    pub focal_mm: f64,
+    /// How long the tour stays here, s.
+    #[schema(minimum = 0.1, maximum = 86400)]
+    pub dwell_s: f64,
+}
+
+/// A flat picture cut out of a fisheye's round one. It shows no more than the round picture holds there.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Flattened {
+    /// Its id, unique among the presets and flattened views of its head.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// Bearing of its middle, degrees clockwise from north.
+    pub pan_deg: f64,
+    /// Angle of its middle below the horizontal, degrees.
+    pub tilt_deg: f64,
+    /// Its horizontal field of view, degrees.
+    #[schema(minimum = 5, maximum = 150)]
+    pub hfov_deg: f64,
+    /// Its width, px.
+    #[schema(minimum = 16, maximum = 20000)]
+    pub width_px: u32,
+    /// Its height, px.
+    #[schema(minimum = 16, maximum = 20000)]
+    pub height_px: u32,
+}
+
+/// A pair that links a fixed view to a head that is turned: something that both see.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LinkPair {
+    /// Where it is in the fixed view, px right and down from the top-left corner.
+    #[schema(value_type = [f64; 2])]
+    pub pixel: [f64; 2],
+    /// The pan with which the turned head has it in the middle of its picture, degrees on its own scale.
+    pub pan_deg: f64,
+    /// The tilt with which it has, degrees below the horizontal on its own scale.
+    pub tilt_deg: f64,
+}
+
+/// A fixed head that points one that is turned from afar.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Link {
+    /// The id of the fixed view's camera.
+    pub camera: String,
+    /// The id of its head.
+    pub head: String,
+    /// What both see: four or more pairs, on the ground.
+    pub pairs: Vec<LinkPair>,
+}
+
+/// Which of a head's views is meant.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+pub enum Which {
+    /// Its own aim.
+    #[default]
+    Own,
+    /// The preset at this place.
+    Preset(usize),
+    /// The flattened view at this place.
+    Flattened(usize),
+}
+
+/// Aim and focal length of one of a head's views.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Aimed {
+    /// Bearing of the optical axis, degrees.
+    pub pan_deg: f64,
+    /// Angle of the optical axis below the horizontal, degrees.
+    pub tilt_deg: f64,
+    /// Turn about the optical axis, degrees.
+    pub roll_deg: f64,
+    /// Focal length, mm.
+    pub focal_mm: f64,
+}
+
+impl HeadFile {
+    /// A head with an aim and nothing else said.
+    pub fn new(id: &str, aim: Aimed) -> Self {
+        HeadFile {
+            id: id.to_owned(),
+            pan_deg: aim.pan_deg,
+            tilt_deg: aim.tilt_deg,
+            roll_deg: aim.roll_deg,
+            focal_mm: aim.focal_mm,
+            lens: None,
+            presets: vec![],
+            slew_deg_s: None,
+            zoom_s: None,
+            pointed_by: None,
+            flattened: vec![],
+        }
+    }
+
+    /// The views that it is judged by: its presets, or its own aim where it has none; then its flattened views.
+    pub fn views(&self) -> Vec<Which> {
+        let aims = if self.presets.is_empty() { 0..0 } else { 0..self.presets.len() };
+        let own = self.presets.is_empty().then_some(Which::Own);
+        let flat = (0..self.flattened.len()).map(Which::Flattened);
+        own.into_iter().chain(aims.map(Which::Preset)).chain(flat).collect()
+    }
+
+    /// The id of a view; none for its own aim.
+    pub fn view_id(&self, which: Which) -> Option<&str> {
+        match which {
+            Which::Own => None,
+            Which::Preset(place) => Some(&self.presets[place].id),
+            Which::Flattened(place) => Some(&self.flattened[place].id),
+        }
+    }
+
+    /// Aim and focal length of a view. A flattened view has no turn about its axis, and its head's focal length.
+    pub fn aimed(&self, which: Which) -> Aimed {
+        let (pan_deg, tilt_deg, roll_deg, focal_mm) = match which {
+            Which::Own => (self.pan_deg, self.tilt_deg, self.roll_deg, self.focal_mm),
+            Which::Preset(place) => {
+                let preset = &self.presets[place];
+                (preset.pan_deg, preset.tilt_deg, self.roll_deg, preset.focal_mm)
+            }
+            Which::Flattened(place) => {
+                let view = &self.flattened[place];
+                (view.pan_deg, view.tilt_deg, 0.0, self.focal_mm)
+            }
+        };
+        Aimed { pan_deg, tilt_deg, roll_deg, focal_mm }
+    }
+
+    /// Sets aim and focal length of a view; a flattened view keeps its own field and has no turn about its axis.
+    pub fn set_aimed(&mut self, which: Which, to: Aimed) {
+        match which {
+            Which::Own => {
+                (self.pan_deg, self.tilt_deg) = (to.pan_deg, to.tilt_deg);
+                (self.roll_deg, self.focal_mm) = (to.roll_deg, to.focal_mm);
+            }
+            Which::Preset(place) => {
+                let preset = &mut self.presets[place];
+                (preset.pan_deg, preset.tilt_deg, preset.focal_mm) = (to.pan_deg, to.tilt_deg, to.focal_mm);
+                self.roll_deg = to.roll_deg;
+            }
+            Which::Flattened(place) => {
+                let view = &mut self.flattened[place];
+                (view.pan_deg, view.tilt_deg) = (to.pan_deg, to.tilt_deg);
+            }
+        }
+    }
+}

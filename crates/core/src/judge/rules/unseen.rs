@@ -1,0 +1,31 @@
+//! Not left unseen for too long by a head that looks elsewhere in between.
+
+use super::{RuleName, RuleResult};
+use crate::judge::Verdict;
+use crate::judge::sight::Sight;
+use std::borrow::Cow;
+
+/// Holds how long a tour looks elsewhere against how long the target may go unseen; where nobody said that, it is tight. A head
+/// that never looks away is not asked.
+pub fn judge(sight: &Sight) -> Option<RuleResult> {
+    let gap = sight.head.gap_s()?;
+    let limit = sight.target.unseen_at_most_s;
+    let verdict = match limit {
+        None => Verdict::Tight,
+        Some(limit) if gap <= limit => Verdict::Kept,
+        Some(_) => Verdict::Broken,
+    };
+    Some(RuleResult {
+        rule: RuleName::Unseen,
+        value: Some(gap),
+        worst: Some(gap),
+        limit,
+        broken_past: None,
+        unit: "s",
+        verdict,
+        basis: Cow::Borrowed(match limit {
+            Some(_) => "how long this target may go unseen",
+            None => "a tour looks away, and nobody said for how long it may",
+        }),
+    })
+}
