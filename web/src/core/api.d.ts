@@ -1144,6 +1144,8 @@ export interface components {
              * @description The need, px/m.
              */
             need_px_per_m: number;
+            /** @description The needs of the site's table, from the least. */
+            needs: components["schemas"]["TaskNeed"][];
             /**
              * Format: double
              * @description The height that was looked at, m.
@@ -1978,6 +1980,11 @@ export interface components {
              * @description The useful share of the picture then, 0 to 1.
              */
             useful: number;
+            /**
+             * Format: double
+             * @description How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
+             */
+            reach_m: number;
             /** @description The change as a JSON Patch (RFC 6902) on the site file. */
             patch: components["schemas"]["PatchOp"][];
             /** @description Every promise that it changes. */
@@ -1997,6 +2004,11 @@ export interface components {
              * @description The useful share now, 0 to 1.
              */
             useful: number;
+            /**
+             * Format: double
+             * @description How far out the ground straight ahead is of use now, m.
+             */
+            reach_m: number;
             /** @description What gains, without making a promise worse, the most first; then what each school of tilt would give and cost. */
             ways: components["schemas"]["PictureWay"][];
         };
@@ -3126,6 +3138,16 @@ export interface components {
          * @enum {string}
          */
         Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
+        /** @description What a task needs. */
+        TaskNeed: {
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description Its need, px/m.
+             */
+            px_per_m: number;
+        };
         /** @description A promise that stands differently then. */
         ThenStands: {
             /** @description The target's id. */

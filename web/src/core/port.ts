@@ -71,6 +71,8 @@ const thinker = new Follower(makeWorker);
 /** Tells about the ground, pictures and designs: what may take a blink longer than the hand waits. */
 const surveyor = new Follower(makeWorker);
 const reliefHands = Array.from({ length: RELIEF_HANDS }, () => new Follower(makeWorker));
+/** Works out the relief of a second sheet, where two designs lie side by side; started when it is first asked. */
+const secondSheet = [new Follower(makeWorker)];
 
 /** Gets the core ready before it is needed. */
 export function startCore(): void {
@@ -168,10 +170,11 @@ export const core = {
   },
 
   /** The relief of a site; null if something newer was wished before it was done. The slot keeps what is worked out for the next time. */
-  async relief(site: SiteFile, wish: ReliefWish, slot: 0 | 1): Promise<Raster | null> {
+  async relief(site: SiteFile, wish: ReliefWish, slot: 0 | 1, sheet: 0 | 1 = 0): Promise<Raster | null> {
+    const hands = sheet === 0 ? reliefHands : secondSheet;
     const replies = await Promise.all(
-      reliefHands.map((follower, place) =>
-        follower.run(site, { asks: [], relief: { wish, slot, hand: place, hands: RELIEF_HANDS } }),
+      hands.map((follower, place) =>
+        follower.run(site, { asks: [], relief: { wish, slot, hand: place, hands: hands.length } }),
       ),
     );
     return merged(wish, replies);

@@ -44,19 +44,19 @@ export function cellsOver({ centre, scale, size }: PlanWindow, px: number, heigh
   return { west, south, east: west + (columns ?? 1) * cell, north: south + (rows ?? 1) * cell, cell, height };
 }
 
-export function useRelief(site: SiteFile, plan: PlanWindow, height: number): ReliefShown | null {
+export function useRelief(site: SiteFile, plan: PlanWindow, height: number, sheet: 0 | 1 = 0): ReliefShown | null {
   const [shown, setShown] = useState<ReliefShown | null>(null);
   const runner = useMemo(
     () =>
       new Latest<Wish, Raster | null>(
         async ({ site: of, window, slot }) => {
-          const raster = await core.relief(of, window, slot).catch(() => null);
+          const raster = await core.relief(of, window, slot, sheet).catch(() => null);
           if (slot === 0) await new Promise((done) => setTimeout(done, AT_MOST));
           return raster;
         },
         ({ site: of }, raster) => raster && setShown({ raster, of }),
       ),
-    [],
+    [sheet],
   );
   const { centre, scale, size } = plan;
   const [x, y] = centre;

@@ -81,7 +81,10 @@ export function useSights(
     [target, camera, head, view],
   );
   const same =
-    told?.wish.site === site && told.wish.target === target && told.wish.camera === camera && told.wish.head === head &&
+    told?.wish.site === site &&
+    told.wish.target === target &&
+    told.wish.camera === camera &&
+    told.wish.head === head &&
     told.wish.view === view;
   return {
     site,

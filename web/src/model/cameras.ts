@@ -1,6 +1,7 @@
 /** Edits of cameras. What takes arithmetic of the job (aiming, another model) the core works out. */
-import type { Aim, Camera, Point, SiteFile } from "../core/types";
-import { cameraOf, headOf } from "./lookups";
+import type { Aim, Camera, HeadRef, Point, SiteFile } from "../core/types";
+import { cameraOf } from "./lookups";
+import { aimedOf } from "./views";
 import { bearing, freshId, plain, roundPoint, rounded } from "./points";
 
 /** Puts a camera that the core made into the site. */
@@ -25,15 +26,36 @@ export function moveCamera(site: SiteFile, id: string, to: Point): void {
 }
 
 /** Turns a head towards a place of the plan that a hand points at. */
-export function pointHead(site: SiteFile, camera: string, head: string, to: Point): void {
-  const aimed = headOf(site, camera, head);
-  const place = cameraOf(site, camera)?.position;
-  if (aimed && place) aimed.pan_deg = rounded(bearing([place[0] ?? 0, place[1] ?? 0], to), 1);
+export function pointHead(site: SiteFile, ref: HeadRef, to: Point): void {
+  const aimed = aimedOf(site, ref);
+  const camera = cameraOf(site, ref.camera);
+  if (!aimed || !camera) return;
+  const wish = rounded(bearing([camera.position[0] ?? 0, camera.position[1] ?? 0], to), 1);
+  aimed.pan_deg = ref.view ? wish : onRing(camera, ref.head, wish);
+}
+
+/** How near two heads come on the ring of a multi-head where its model does not say, degrees (our default, as in the core). */
+const APART = 30;
+
+/** The turn from one bearing to another, −180 to 180. */
+const turn = (from: number, to: number): number => ((((to - from + 180) % 360) + 360) % 360) - 180;
+
+/** The bearing nearest to a wish that the heads beside it leave a head on its ring, degrees; where it is, if they leave none. */
+export function onRing(camera: Camera, head: string, wish: number): number {
+  if (camera.model.form !== "multi_head") return wish;
+  const stop = camera.model.apart_deg ?? APART;
+  const others = camera.heads.filter((held) => held.id !== head).map((held) => held.pan_deg);
+  const free = (pan: number): boolean => others.every((other) => Math.abs(turn(other, pan)) >= stop - 1e-6);
+  if (free(wish)) return wish;
+  const edges = others.flatMap((other) => [other - stop, other + stop]).filter(free);
+  const [nearest] = edges.sort((a, b) => Math.abs(turn(wish, a)) - Math.abs(turn(wish, b)));
+  const now = camera.heads.find((held) => held.id === head)?.pan_deg ?? wish;
+  return nearest === undefined ? now : rounded((nearest + 360) % 360, 1);
 }
 
 /** Gives a head the aim that the core found. */
-export function setAim(site: SiteFile, camera: string, head: string, aim: Aim): void {
-  const aimed = headOf(site, camera, head);
+export function setAim(site: SiteFile, ref: HeadRef, aim: Aim): void {
+  const aimed = aimedOf(site, ref);
   if (aimed) Object.assign(aimed, aim);
 }
 

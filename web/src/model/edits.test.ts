@@ -90,13 +90,13 @@ describe("a camera", () => {
     const site = yard();
     putCamera(site, { ...camera("c1", [0, 0]), spot: "s1" });
     moveCamera(site, "c1", [1.2345, 2]);
-    pointHead(site, "c1", "h1", [11.23, 2]);
+    pointHead(site, { camera: "c1", head: "h1" }, [11.23, 2]);
     expect([site.cameras[0]?.position, site.cameras[0]?.spot, site.cameras[0]?.heads[0]?.pan_deg]).toEqual([
       [1.23, 2],
       undefined,
       90,
     ]);
-    setAim(site, "c1", "h1", { pan_deg: 33.3, tilt_deg: 4.4 });
+    setAim(site, { camera: "c1", head: "h1" }, { pan_deg: 33.3, tilt_deg: 4.4 });
     expect(site.cameras[0]?.heads[0]).toMatchObject({ pan_deg: 33.3, tilt_deg: 4.4, focal_mm: 2.8 });
   });
 });

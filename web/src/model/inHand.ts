@@ -6,7 +6,8 @@ interface InHand {
   target: string | null;
   head: HeadRef | null;
   obstacle: string | null;
-  placing: "target" | "camera" | "obstacle" | null;
+  /** What the next tap on the plan does: puts something down, or points at a place. */
+  placing: "target" | "camera" | "obstacle" | "why" | "goal" | null;
   /** Takes a promise; its best head follows unless one is named. */
   takeTarget(target: string | null, head?: HeadRef | null): void;
   takeHead(head: HeadRef | null): void;

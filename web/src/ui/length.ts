@@ -62,6 +62,11 @@ export function formatLength(metres: number, units: Units, digits = 2): string {
   return `${sign}${Math.floor(inches / 12)}' ${inches % 12}"`;
 }
 
+/** An area with its unit: `84 m²`, or `904 sq ft`. */
+export function formatArea(square: number, units: Units): string {
+  return units === "metres" ? `${Math.round(square)} m²` : `${Math.round(square / (FOOT * FOOT))} sq ft`;
+}
+
 /** A round length at most `metres` long, for scale bars and grids: 1, 2 or 5 times a power of ten. */
 export function roundLength(metres: number, units: Units): number {
   const unit = units === "feet" ? FOOT : 1;

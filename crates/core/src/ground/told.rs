@@ -4,7 +4,7 @@ use super::count::{Counts, counts};
 use super::patches::{Patch, patches};
 use super::quiet_path::quiet_path;
 use super::steps::Steps;
-use crate::file::{Fault, HeadRef, ShapeKind};
+use crate::file::{Fault, HeadRef, ShapeKind, Task};
 use crate::math::{Grid, sampling};
 use crate::show::live_relief::LiveRelief;
 use crate::show::relief::Relief;
@@ -47,6 +47,8 @@ pub struct GroundWish {
 pub struct Ground {
     /// The need, px/m.
     pub need_px_per_m: f64,
+    /// The needs of the site's table, from the least.
+    pub needs: Vec<TaskNeed>,
     /// The height that was looked at, m.
     pub height_m: f64,
     /// The bounds, m: west, south, east, north.
@@ -71,6 +73,15 @@ pub struct Ground {
     /// Why there is none.
     #[schema(required)]
     pub no_path: Option<String>,
+}
+
+/// What a task needs.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct TaskNeed {
+    /// The task.
+    pub task: Task,
+    /// Its need, px/m.
+    pub px_per_m: f64,
 }
 
 /// How much of an area target is seen.
@@ -225,8 +236,10 @@ fn ground_of(site: &Site, relief: &Relief, steps: &Steps, wish: &GroundWish) -> 
         None => (None, None),
     };
     let corner = grid.corner;
+    let needs = site.rules().needs.contours();
     Ground {
         need_px_per_m: wish.need_px_per_m,
+        needs: needs.into_iter().map(|(task, px_per_m)| TaskNeed { task, px_per_m }).collect(),
         height_m: wish.height_m,
         bounds: [
             corner.x,

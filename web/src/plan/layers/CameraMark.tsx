@@ -1,6 +1,7 @@
 /** A camera on the plan: drag it to move it, drag its saffron grip to aim it. */
 import { memo } from "react";
-import type { Camera, Point } from "../../core/types";
+import type { Camera, CameraHead, HeadRef, Point } from "../../core/types";
+import { viewOf } from "../../model/views";
 import { Handle } from "../../ui/Handle";
 import { type PlanView, toScreen, toSite } from "../view";
 
@@ -8,16 +9,16 @@ import { type PlanView, toScreen, toSite } from "../view";
 const GRIP = 46;
 
 export interface CameraActions {
-  onTake(camera: Camera, head: string): void;
+  onTake(camera: Camera, head: CameraHead): void;
   onMove(camera: Camera, to: Point, gesture: string): void;
-  onAim(camera: Camera, head: string, at: Point, gesture: string): void;
+  onAim(camera: Camera, head: HeadRef, at: Point, gesture: string): void;
 }
 
 interface Props {
   view: PlanView;
   camera: Camera;
-  /** The id of its head in hand, if one is. */
-  inHand: string | null;
+  /** Its head in hand, with the view of it, if one is. */
+  inHand: HeadRef | null;
   actions: CameraActions;
 }
 
@@ -29,20 +30,17 @@ export const CameraMark = memo(function CameraMark({ view, camera, inHand, actio
   const name = [Math.sin(back) * 20, -Math.cos(back) * 17] as const;
   return (
     <g>
-      {camera.heads.map(
-        (head) =>
-          inHand === head.id && (
-            <AimGrip key={head.id} view={view} camera={camera} head={head.id} pan={head.pan_deg} actions={actions} />
-          ),
-      )}
+      {camera.heads.map((head) => (
+        <HeadGrips key={head.id} view={view} camera={camera} head={head} inHand={inHand} actions={actions} />
+      ))}
       <Handle
         label={`Camera ${camera.name}`}
         testId={`camera-${camera.id}`}
         pressed={inHand !== null}
         className={inHand ? "camera camera-in-hand" : "camera"}
-        onChoose={() => first && actions.onTake(camera, inHand ?? first.id)}
+        onChoose={() => first && !inHand && actions.onTake(camera, first)}
         onDrag={({ at, first: begins, gesture }) => {
-          if (begins && first && !inHand) actions.onTake(camera, first.id);
+          if (begins && first && !inHand) actions.onTake(camera, first);
           actions.onMove(camera, toSite(view, at), gesture);
         }}
       >
@@ -64,17 +62,55 @@ export const CameraMark = memo(function CameraMark({ view, camera, inHand, actio
   );
 });
 
+/** The grips of a head: of the one in hand, and small ones of its sisters, so that each can be taken and turned on the plan. */
+function HeadGrips({
+  view,
+  camera,
+  head,
+  inHand,
+  actions,
+}: {
+  view: PlanView;
+  camera: Camera;
+  head: CameraHead;
+  inHand: HeadRef | null;
+  actions: CameraActions;
+}) {
+  if (!inHand) return null;
+  const mine = inHand.head === head.id;
+  const aimed = (mine && viewOf(head, inHand.view)) || head;
+  const ref = mine ? inHand : { camera: camera.id, head: head.id };
+  const [u, v] = toScreen(view, camera.position);
+  const others = [...(head.presets ?? []), ...(head.flattened ?? [])].filter((held) => held !== aimed);
+  return (
+    <>
+      {others.map((held) => (
+        <path
+          key={held.id}
+          transform={`translate(${u} ${v}) rotate(${held.pan_deg})`}
+          d="M0 -17V-34"
+          className="view-tick"
+        />
+      ))}
+      <AimGrip view={view} camera={camera} head={ref} pan={aimed.pan_deg} sister={!mine} actions={actions} />
+    </>
+  );
+}
+
 function AimGrip({
   view,
   camera,
   head,
   pan,
+  sister,
   actions,
 }: {
   view: PlanView;
   camera: Camera;
-  head: string;
+  head: HeadRef;
   pan: number;
+  /** Whether another head of the camera is in hand. */
+  sister: boolean;
   actions: CameraActions;
 }) {
   const [u, v] = toScreen(view, camera.position);
@@ -82,9 +118,13 @@ function AimGrip({
   const [gu, gv] = [u + Math.sin(turn) * GRIP, v - Math.cos(turn) * GRIP];
   return (
     <Handle
-      label={`Aim of ${camera.name}`}
-      testId={`aim-${camera.id}`}
-      className="grip"
+      label={`Aim of ${camera.name}${sister ? ` ${head.head}` : ""}`}
+      testId={sister ? `aim-${camera.id}-${head.head}` : `aim-${camera.id}`}
+      className={sister ? "grip grip-sister" : "grip"}
+      onChoose={() => {
+        const held = camera.heads.find((h) => h.id === head.head);
+        if (sister && held) actions.onTake(camera, held);
+      }}
       onDrag={({ at, gesture }) => actions.onAim(camera, head, toSite(view, at), gesture)}
     >
       <line x1={u} y1={v} x2={gu} y2={gv} className="grip-arm" />

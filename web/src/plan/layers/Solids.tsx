@@ -61,7 +61,9 @@ const SolidMark = memo(function SolidMark({ view, obstacle, units, inHand, actio
     if (first) taken.current = obstacle;
     actions?.onMove(obstacle, taken.current, [u / view.scale, -v / view.scale], gesture);
   };
-  const points = obstacle.outline.map((p) => toScreen(view, p));
+  const standing = obstacle.open && obstacle.open_outline ? obstacle.open_outline : obstacle.outline;
+  const points = standing.map((p) => toScreen(view, p));
+  const other = standing === obstacle.outline ? obstacle.open_outline : obstacle.outline;
   const d = `M${points.map((p) => p.join(" ")).join("L")}${obstacle.closed === false ? "" : "Z"}`;
   const seeThrough = (obstacle.see_through ?? 0) > 0.5;
   const label = `${obstacle.name} ${formatLength(obstacle.top_m, units, 1)}`;
@@ -72,6 +74,9 @@ const SolidMark = memo(function SolidMark({ view, obstacle, units, inHand, actio
       <path d={d} className="obstacle-reach" />
       {obstacle.closed !== false && <path d={d} className="obstacle-ground" />}
       <path d={d} className={obstacle.closed === false ? "obstacle-wall" : "obstacle-solid"} />
+      {other && (
+        <path d={`M${other.map((p) => toScreen(view, p).join(" ")).join("L")}`} className="obstacle-other-state" />
+      )}
       <SolidLabel points={points} label={label} wall={obstacle.closed === false} />
     </>
   );

@@ -1,6 +1,7 @@
 /** The plan of the Aim screen: relief of density, solids, targets and cameras, all of them to be taken by hand. */
 import { Button, Radio } from "antd";
-import { memo, useMemo, useState } from "react";
+import { memo, useMemo } from "react";
+import type { GroundShown } from "../../core/useGround";
 import { useRelief } from "../../core/useRelief";
 import type { Shown } from "../../core/useSights";
 import type { Point, SiteFile, Target, Units } from "../../core/types";
@@ -19,17 +20,20 @@ import { usePlanView } from "../../plan/planView";
 import { type PlanView, toScreen } from "../../plan/view";
 import { formatLength } from "../../ui/length";
 import { density } from "../../ui/words";
+import { GroundLayers } from "./ground/GroundLayers";
+import { WhyCard } from "./ground/WhyCard";
+import { useGroundView } from "./ground/groundView";
 import { ObstacleCard } from "./ObstacleCard";
 import { planActions } from "./planActions";
 import { usePlacing } from "./usePlacing";
 
-export function AimPlan({ shown }: { shown: Shown }) {
+export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown | null }) {
   const { site, sights } = shown;
   const { units, dark } = useSettings();
   const id = useSite((state) => state.open?.id) ?? "";
   const { target, head, obstacle, placing, place } = useInHand();
   const placeAt = usePlacing();
-  const [height, setHeight] = useState(1.6);
+  const { height, counting, asked, set: setGround } = useGroundView();
   const needs = useNeeds(sights?.summary.targets ?? []);
   const verdicts = useMemo(
     () => new Map(sights?.summary.targets.map((result) => [result.target, result.verdict])),
@@ -42,13 +46,16 @@ export function AimPlan({ shown }: { shown: Shown }) {
       site={site}
       id={id}
       units={units}
-      label={placing ? `Plan. Click or press Enter to place the ${placing}` : "Plan"}
+      label={placing ? `Plan. Click or press Enter: ${TAPS[placing]}` : "Plan"}
       onTap={placing ? placeAt : undefined}
       ground={<SiteRelief site={site} height={height} needs={needs} dark={dark} />}
       layers={(v) => (
         <>
           <Solids view={v} obstacles={site.obstacles} units={units} inHand={obstacle} actions={planActions.solids} />
           <Spots view={v} spots={site.spots} />
+          {ground && (
+            <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
+          )}
           {sights && head && <PictureOutline view={v} lines={sights.outline} />}
           <LineInHand view={v} shown={shown} units={units} />
           {site.cameras.map((camera) => (
@@ -56,7 +63,7 @@ export function AimPlan({ shown }: { shown: Shown }) {
               key={camera.id}
               view={v}
               camera={camera}
-              inHand={head?.camera === camera.id ? head.head : null}
+              inHand={head?.camera === camera.id ? head : null}
               actions={planActions.cameras}
             />
           ))}
@@ -74,12 +81,12 @@ export function AimPlan({ shown }: { shown: Shown }) {
         </>
       )}
     >
-      <ReliefKey height={height} onHeight={setHeight} units={units} needs={needs} />
+      <ReliefKey height={height} onHeight={(value) => setGround({ height: value })} units={units} needs={needs} />
       <ObstacleCard site={site} />
-      {placing && (
+      {ground && <WhyCard site={site} units={units} />}
+      {placing && !(placing === "why" && asked) && (
         <div className="plan-banner" role="status">
-          Click where the {placing} {placing === "camera" ? "sits" : placing === "obstacle" ? "stands" : "is"}. Enter
-          takes the middle.
+          Click: {TAPS[placing]}. Enter takes the middle.
           <Button size="small" onClick={() => place(null)}>
             Leave it
           </Button>
@@ -97,8 +104,17 @@ export function AimPlan({ shown }: { shown: Shown }) {
   );
 }
 
+/** What the next tap on the plan does. */
+const TAPS = {
+  target: "here the target is",
+  camera: "here the camera sits",
+  obstacle: "here the obstacle stands",
+  why: "why is this place seen, or not",
+  goal: "here the quiet path leads",
+};
+
 /** The needs that the promises use, from the least. */
-function useNeeds(results: { needs_px_per_m: number }[]): number[] {
+export function useNeeds(results: { needs_px_per_m: number }[]): number[] {
   const key = [...new Set(results.map((result) => result.needs_px_per_m))].sort((a, b) => a - b).join(" ");
   return useMemo(() => (key === "" ? [] : key.split(" ").map(Number)), [key]);
 }
@@ -137,9 +153,21 @@ function LineInHand({ view, shown, units }: { view: PlanView; shown: Shown; unit
 const endOf = (target: Target, at: Point, same: boolean): Point => (same ? at : middle(target));
 
 /** The relief of the site, by itself: it comes when it comes, and nothing else is drawn anew for it. */
-function SiteRelief({ site, height, needs, dark }: { site: SiteFile; height: number; needs: number[]; dark: boolean }) {
+export function SiteRelief({
+  site,
+  height,
+  needs,
+  dark,
+  sheet = 0,
+}: {
+  site: SiteFile;
+  height: number;
+  needs: number[];
+  dark: boolean;
+  sheet?: 0 | 1;
+}) {
   const view = usePlanView();
-  const relief = useRelief(site, view, height);
+  const relief = useRelief(site, view, height, sheet);
   return (
     <Relief
       view={view}

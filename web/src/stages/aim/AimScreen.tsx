@@ -2,14 +2,19 @@
 import { useEffect, useState } from "react";
 import { faultInWords } from "../../ui/place";
 import type { HeadRef, Sights, SiteFile } from "../../core/types";
+import { useGround } from "../../core/useGround";
 import { type Shown, useSights } from "../../core/useSights";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
-import { headOf, targetOf } from "../../model/lookups";
+import { cameraOf, headOf, targetOf } from "../../model/lookups";
+import { keyOf, refOf } from "../../model/views";
 import { AimPlan } from "./AimPlan";
 import { EvidencePanel } from "./evidence/EvidencePanel";
 import { PromiseList } from "./promises/PromiseList";
-import { SectionView } from "./section/SectionView";
+import { LowerPanel } from "./LowerPanel";
+import { SideBySideView } from "./designs/SideBySideView";
+import { useDesigns } from "./designs/designsView";
+import { useGroundWish } from "./ground/groundView";
 import { useKeys } from "./useKeys";
 import "./aim.css";
 
@@ -17,7 +22,7 @@ import "./aim.css";
 function bestHead(site: SiteFile, sights: Sights, target: string): HeadRef | null {
   const best = sights.summary.targets.find((result) => result.target === target)?.best;
   const first = site.cameras[0];
-  return best ?? (first?.heads[0] ? { camera: first.id, head: first.heads[0].id } : null);
+  return best ?? (first?.heads[0] ? refOf(first, first.heads[0]) : null);
 }
 
 const ORDER = ["broken", "tight", "unknown", "kept"];
@@ -42,19 +47,37 @@ export function AimScreen() {
     if (best && headOf(site, best.camera, best.head)) takeHead(best);
   }, [sights, of, site, target, head, takeHead]);
 
+  // Of a head that tours a preset is in hand; a view that is gone leaves its head.
+  useEffect(() => {
+    const camera = head && cameraOf(site, head.camera);
+    const held = head && headOf(site, head.camera, head.head);
+    if (!camera || !held) return;
+    const ref = refOf(camera, held, head.view);
+    if (keyOf(ref) !== keyOf(head)) takeHead(ref);
+  }, [site, head, takeHead]);
+
   useKeys(shown.site);
+  const ground = useGround(site, useGroundWish(site));
+  const laid = useDesigns((state) => state.laid);
+  // A design that is gone lies beside nothing.
+  const isDesign = (id: string | null): boolean => id === null || (site.variants ?? []).some((held) => held.id === id);
+  const sides = laid && isDesign(laid.left) && isDesign(laid.right) ? laid : null;
   const slow = useSlow(!shown.settled);
   return (
     <div className={slow ? "aim unsettled" : "aim"} data-settled={shown.settled}>
       <Notices shown={shown} />
-      <div className="aim-columns">
-        <PromiseList shown={shown} />
-        <div className="aim-middle">
-          <AimPlan shown={shown} />
-          <SectionView shown={shown} />
+      {sides ? (
+        <SideBySideView site={site} left={sides.left} right={sides.right} />
+      ) : (
+        <div className="aim-columns">
+          <PromiseList shown={shown} />
+          <div className="aim-middle">
+            <AimPlan shown={shown} ground={ground} />
+            <LowerPanel shown={shown} ground={ground} />
+          </div>
+          <EvidencePanel shown={shown} />
         </div>
-        <EvidencePanel shown={shown} />
-      </div>
+      )}
     </div>
   );
 }

@@ -14,6 +14,8 @@ const KEYS: [string, string][] = [
   ["PgUp PgDn", "raise, lower the camera"],
   ["J K", "next, previous promise"],
   ["T C O", "place a target, a camera, an obstacle: click on the plan, or Enter for its middle"],
+  ["G", "what the relief tells about the ground, or the section"],
+  ["W", "ask why a place is seen or not: click on the plan, or Enter for its middle"],
   ["Del", "take out the obstacle, or its corner, that has the focus"],
   ["+ − 0", "zoom the plan in, out, show all"],
   ["Ctrl ← → ↑ ↓", "move what has the focus on the plan (Shift ×10); else the plan itself"],

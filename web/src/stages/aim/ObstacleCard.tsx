@@ -6,11 +6,11 @@ import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
 import { obstacleOf } from "../../model/lookups";
-import { duplicateObstacle, setFilled } from "../../model/obstacles";
+import { duplicateObstacle, setFilled, setKind, setOpen, swingOver } from "../../model/obstacles";
 import { Measure, length, plain } from "../../ui/Measure";
 import { removeObstacle } from "./planActions";
 
-const KINDS: Obstacle["kind"][] = ["building", "wall", "fence", "tree", "glass", "vehicle", "other"];
+const KINDS: Obstacle["kind"][] = ["building", "wall", "fence", "tree", "glass", "vehicle", "eave", "door", "other"];
 
 export function ObstacleCard({ site }: { site: SiteFile }) {
   const { obstacle: id, takeObstacle } = useInHand();
@@ -68,7 +68,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
           options={KINDS.map((kind) => ({ value: kind, label: kind }))}
           onChange={(kind) =>
             change("Change the kind", (held) => {
-              held.kind = kind;
+              setKind(held, kind);
             })
           }
         />
@@ -102,7 +102,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
           label="Underside"
           value={base}
           quantity={length(units)}
-          min={0}
+          min={-100}
           max={top - 0.01}
           onChange={(v, g) =>
             change(
@@ -132,6 +132,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
           }
         />
       </div>
+      <KindFields obstacle={obstacle} change={change} />
       <div className="obstacle-card-foot">
         <Button size="small" onClick={duplicate}>
           Duplicate
@@ -146,3 +147,110 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
     </section>
   );
 }
+
+interface KindProps {
+  obstacle: Obstacle;
+  change(says: string, recipe: (held: Obstacle) => void, turned?: boolean): void;
+}
+
+/** The ground under it, and what only trees and doors have. */
+function KindFields({ obstacle, change }: KindProps) {
+  const units = useSettings((settings) => settings.units);
+  const ground = (
+    <Measure
+      label="Ground"
+      value={obstacle.ground_m ?? 0}
+      quantity={length(units)}
+      min={-100}
+      max={500}
+      hint="Height of the ground at its foot; top and underside are over it"
+      onChange={(v, g) =>
+        change(
+          "Ground",
+          (held) => {
+            held.ground_m = v;
+          },
+          g,
+        )
+      }
+    />
+  );
+  if (obstacle.kind === "tree") {
+    return (
+      <>
+        <div className="dials">
+          {ground}
+          <Measure
+            label="Trunk"
+            value={obstacle.trunk_m ?? 0}
+            quantity={length(units)}
+            min={0}
+            max={5}
+            hint="How thick its trunk is under the crown; 0 for none"
+            onChange={(v, g) =>
+              change(
+                "Trunk",
+                (held) => {
+                  if (v < 0.02) delete held.trunk_m;
+                  else held.trunk_m = v;
+                },
+                g,
+              )
+            }
+          />
+          <Measure
+            label="Grows a year"
+            value={obstacle.growth_m_per_year ?? 0}
+            quantity={length(units)}
+            min={0}
+            max={5}
+            onChange={(v, g) =>
+              change(
+                "Growth",
+                (held) => {
+                  held.growth_m_per_year = v;
+                },
+                g,
+              )
+            }
+          />
+        </div>
+        <label className="switch-line">
+          <Switch
+            size="small"
+            checked={obstacle.bare_see_through != null}
+            onChange={(loses) =>
+              change("Leaves", (held) => {
+                if (loses) held.bare_see_through = BARE;
+                else delete held.bare_see_through;
+              })
+            }
+          />{" "}
+          loses its leaves
+        </label>
+      </>
+    );
+  }
+  if (obstacle.kind !== "door") return <div className="dials">{ground}</div>;
+  return (
+    <>
+      <div className="dials">{ground}</div>
+      <div className="pair">
+        <label className="switch-line">
+          <Switch
+            size="small"
+            checked={obstacle.open ?? false}
+            onChange={(open) => change(open ? "Open" : "Shut", (held) => setOpen(held, open))}
+          />{" "}
+          stands open
+        </label>
+        <Button size="small" onClick={() => change("Hinge on the other side", swingOver)}>
+          Other hinge
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** How well one sees through a bare crown; common practice, no source. */
+const BARE = 0.7;

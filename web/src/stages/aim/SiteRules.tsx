@@ -7,6 +7,7 @@ import { Measure, length, plain } from "../../ui/Measure";
 
 type Rules = NonNullable<SiteFile["rules"]>;
 type Stated = NonNullable<Rules["uncertainties"]>;
+type Conditions = NonNullable<SiteFile["conditions"]>;
 
 /** Each with its usual value: degrees, shares, metres. What is kept may not pass what is tight. */
 const TURNED = [
@@ -29,6 +30,38 @@ const ANGLES = [
   ["Aim", "aim_deg", 1],
   ["Roll", "roll_deg", 1],
 ] as const;
+
+/** Which season and year the verdicts are given for. */
+function SeasonFields() {
+  const conditions = useSite((state) => state.open?.site.conditions) ?? {};
+  const edit = useSite((state) => state.edit);
+  const set = (says: string, change: Partial<Conditions>): void =>
+    edit(says, (site) => {
+      site.conditions = { ...site.conditions, ...change };
+    });
+  return (
+    <>
+      <Radio.Group
+        value={conditions.leaves_off ?? false}
+        onChange={(event) => set("Change the season", { leaves_off: event.target.value as boolean })}
+      >
+        <Radio value={false}>Leaves on</Radio>
+        <Radio value={true}>Leaves off</Radio>
+      </Radio.Group>
+      <div className="dials">
+        <Measure
+          label="Years on"
+          value={conditions.years ?? 0}
+          quantity={plain("years", 0, 1)}
+          min={0}
+          max={50}
+          hint="Trees grow by what each of them says"
+          onChange={(v) => set("Change the years of growth", { years: v })}
+        />
+      </div>
+    </>
+  );
+}
 
 export function SiteRules({ close }: { close(): void }) {
   const rules = useSite((state) => state.open?.site.rules) ?? {};
@@ -63,6 +96,21 @@ export function SiteRules({ close }: { close(): void }) {
           <Radio value="level">Level: near plate height</Radio>
           <Radio value="raised">Raised: 2 to 6 m up</Radio>
         </Radio.Group>
+        <h3>School of overlap</h3>
+        <Radio.Group
+          value={rules.overlap ?? "none"}
+          onChange={(event) => {
+            const school = event.target.value as "none" | "spread" | "back_up";
+            set("Change the school of overlap", { overlap: school === "none" ? null : school });
+          }}
+        >
+          <Radio value="none">No wish</Radio>
+          <Radio value="spread">Spread: each camera its own ground</Radio>
+          <Radio value="back_up">Back-up: everything seen twice</Radio>
+        </Radio.Group>
+        <p className="fine">It changes advice and the order of ways, no verdict.</p>
+        <h3>Season</h3>
+        <SeasonFields />
         <h3>Face seen from above</h3>
         <div className="dials">
           <Measure

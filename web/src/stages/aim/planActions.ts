@@ -6,6 +6,7 @@ import { useInHand } from "../../model/inHand";
 import { obstacleOf } from "../../model/lookups";
 import { removeCorner, removeObstacle as takeObstacleOut } from "../../model/obstacles";
 import { mean, shifted } from "../../model/points";
+import { refOf } from "../../model/views";
 import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
 import type { ShapeActions, SolidActions } from "../../plan/layers/Solids";
@@ -15,10 +16,9 @@ const { edit } = useSite.getState();
 const { takeTarget, takeHead, takeObstacle } = useInHand.getState();
 
 const cameras: CameraActions = {
-  onTake: (camera, head) => takeHead({ camera: camera.id, head }),
+  onTake: (camera, head) => takeHead(refOf(camera, head)),
   onMove: (camera, to, gesture) => edit(`Move ${camera.name}`, (site) => moveCamera(site, camera.id, to), gesture),
-  onAim: (camera, head, at, gesture) =>
-    edit(`Aim ${camera.name}`, (site) => pointHead(site, camera.id, head, at), gesture),
+  onAim: (camera, head, at, gesture) => edit(`Aim ${camera.name}`, (site) => pointHead(site, head, at), gesture),
 };
 
 const targets: TargetActions = {
@@ -42,7 +42,9 @@ const solids: SolidActions = {
       `Move ${obstacle.name}`,
       (site) => {
         const held = obstacleOf(site, obstacle.id);
-        if (held) held.outline = shifted(taken.outline, east, north, 2);
+        if (!held) return;
+        held.outline = shifted(taken.outline, east, north, 2);
+        if (taken.open_outline) held.open_outline = shifted(taken.open_outline, east, north, 2);
       },
       gesture,
     ),

@@ -6,8 +6,10 @@ import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
 import { cameraOf, headOf } from "../../model/lookups";
+import { aimedOf, hasFocal, keyOf } from "../../model/views";
 import { rounded } from "../../model/points";
 import { lengthStep } from "../../ui/length";
+import { useGroundView } from "./ground/groundView";
 import { useKeysHelp } from "./KeysHelp";
 
 const typing = (event: KeyboardEvent): boolean =>
@@ -59,6 +61,11 @@ export function useKeys(site: SiteFile): void {
       t: free(() => place("target")),
       c: free(() => place("camera")),
       o: free(() => place("obstacle")),
+      g: free(() => useGroundView.getState().set({ looking: !useGroundView.getState().looking })),
+      w: free(() => {
+        useGroundView.getState().set({ looking: true });
+        place("why");
+      }),
       Escape: free(() => place(null)),
       "Shift+?": free(() => useKeysHelp.getState().show(true)),
       "?": free(() => useKeysHelp.getState().show(true)),
@@ -73,12 +80,12 @@ function turn(pan: number, tilt: number): void {
   useSite.getState().edit(
     "Aim",
     (site) => {
-      const aimed = headOf(site, head.camera, head.head);
+      const aimed = aimedOf(site, head);
       if (!aimed) return;
       aimed.pan_deg = rounded((aimed.pan_deg + pan + 360) % 360, 2);
       aimed.tilt_deg = rounded(Math.min(Math.max(aimed.tilt_deg + tilt, -90), 90), 2);
     },
-    `keys-aim-${head.camera}-${head.head}`,
+    `keys-aim-${keyOf(head)}`,
   );
 }
 
@@ -88,12 +95,12 @@ function zoom(by: number): void {
   useSite.getState().edit(
     "Change the focal length",
     (site) => {
-      const lens = cameraOf(site, head.camera)?.model.lens;
-      const zoomed = headOf(site, head.camera, head.head);
-      if (!lens || !zoomed) return;
+      const lens = headOf(site, head.camera, head.head)?.lens ?? cameraOf(site, head.camera)?.model.lens;
+      const zoomed = aimedOf(site, head);
+      if (!lens || !zoomed || !hasFocal(zoomed)) return;
       zoomed.focal_mm = rounded(Math.min(Math.max(zoomed.focal_mm + by, lens.focal_min_mm), lens.focal_max_mm), 2);
     },
-    `keys-focal-${head.camera}-${head.head}`,
+    `keys-focal-${keyOf(head)}`,
   );
 }
 

@@ -1,4 +1,4 @@
-/** Puts a new target, camera or obstacle on the plan. */
+/** What a tap on the plan does: puts a new target, camera or obstacle down, or points at a place. */
 import { core } from "../../core/port";
 import type { Point } from "../../core/types";
 import { useSite } from "../../keep/store";
@@ -7,6 +7,7 @@ import { useInHand } from "../../model/inHand";
 import { addObstacle } from "../../model/obstacles";
 import { addTarget } from "../../model/targets";
 import { usePlanView } from "../../plan/planView";
+import { useGroundView } from "./ground/groundView";
 
 /** A camera put down this near to a spot sits on it, px. */
 const SNAP = 22;
@@ -27,6 +28,11 @@ export function usePlacing(): (where: Point) => void {
       });
       takeObstacle(made);
     } else if (placing === "camera") void placeCamera(where, target);
+    else if (placing === "why") useGroundView.getState().set({ asked: where });
+    else if (placing === "goal") {
+      useGroundView.getState().set({ goal: where });
+      useInHand.getState().place(null);
+    }
   };
 }
 

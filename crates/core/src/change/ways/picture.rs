@@ -8,7 +8,7 @@ use crate::file::{CameraFile, Fault, HeadRef, PatchOp, Which};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::show::picture_use::{picture_use, task_of};
-use crate::site::Head;
+use crate::site::{GroundEdges, Head};
 use crate::words::units::Units;
 use crate::work::Patience;
 use glam::DVec2;
@@ -54,6 +54,8 @@ pub struct PictureWay {
     pub says: String,
     /// The useful share of the picture then, 0 to 1.
     pub useful: f64,
+    /// How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
+    pub reach_m: f64,
     /// The change as a JSON Patch (RFC 6902) on the site file.
     pub patch: Vec<PatchOp>,
     /// Every promise that it changes.
@@ -67,6 +69,8 @@ pub struct PictureWay {
 pub struct PictureWays {
     /// The useful share now, 0 to 1.
     pub useful: f64,
+    /// How far out the ground straight ahead is of use now, m.
+    pub reach_m: f64,
     /// What gains, without making a promise worse, the most first; then what each school of tilt would give and cost.
     pub ways: Vec<PictureWay>,
 }
@@ -98,7 +102,7 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
             .filter(|(useful, _)| *useful >= now + LEAST_GAIN)
             .collect();
         found.sort_by(|a, b| b.0.total_cmp(&a.0));
-        let priced = found.into_iter().take(6).filter_map(|(useful, change)| way(&desk, kind, change, useful, units));
+        let priced = found.into_iter().take(6).filter_map(|(useful, change)| way(&desk, kind, change, (useful, served.1), units));
         ways.extend(priced.into_iter().find(|way| !way.harms));
     }
     ways.sort_by(|a: &PictureWay, b| b.useful.total_cmp(&a.useful));
@@ -109,10 +113,10 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
             let change = Change::Aim(head.pan().deg(), tilt);
             let Some((_, then)) = candidate(&desk, &change) else { continue };
             let useful = useful_of(&desk.head(&then));
-            ways.extend(way(&desk, kind, change, useful, units));
+            ways.extend(way(&desk, kind, change, (useful, served.1), units));
         }
     }
-    Ok(PictureWays { useful: now, ways })
+    Ok(PictureWays { useful: now, reach_m: reach(head, served.1), ways })
 }
 
 /// A change made, if the build takes it.
@@ -122,7 +126,16 @@ fn candidate(desk: &Desk, change: &Change) -> Option<(Candidate, CameraFile)> {
     desk.can_be_built(&then).then_some((candidate, then))
 }
 
-fn way(desk: &Desk, kind: PictureWayKind, change: Change, useful: f64, units: Units) -> Option<PictureWay> {
+/// How far out the ground straight ahead is in the picture and within reach of a need, px/m, m: to the far edge, or to where the
+/// need ends on the axis.
+fn reach(head: &Head, need: f64) -> f64 {
+    let far = GroundEdges::of(head).far_m.unwrap_or(f64::INFINITY);
+    let range = head.view().projection.focal_px() / need;
+    let ground = (range * range - head.position().z.powi(2)).max(0.0).sqrt();
+    far.min(ground)
+}
+
+fn way(desk: &Desk, kind: PictureWayKind, change: Change, (useful, need): (f64, f64), units: Units) -> Option<PictureWay> {
     let (candidate, then) = candidate(desk, &change)?;
     let (rank, effects) = desk.consequences(0.0, &then)?;
     let says = match kind {
@@ -134,7 +147,8 @@ fn way(desk: &Desk, kind: PictureWayKind, change: Change, useful: f64, units: Un
         _ => words::says(desk, &candidate, units),
     };
     let patch = patch(desk.camera_place, desk.camera(), &then);
-    Some(PictureWay { kind, says, useful, patch, effects, harms: rank.harms() })
+    let reach_m = reach(&desk.head(&then), need);
+    Some(PictureWay { kind, says, useful, reach_m, patch, effects, harms: rank.harms() })
 }
 
 fn tilts(desk: &Desk) -> Vec<Change> {

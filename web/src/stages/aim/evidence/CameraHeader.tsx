@@ -13,11 +13,12 @@ interface Props {
   id: string;
   name: string;
   model: string;
-  /** The id of the head in hand. */
+  /** The id of the head in hand, and of its view. */
   head: string;
+  view: string | null;
 }
 
-export const CameraHeader = memo(function CameraHeader({ id, name, model, head }: Props) {
+export const CameraHeader = memo(function CameraHeader({ id, name, model, head, view }: Props) {
   const edit = useSite((state) => state.edit);
   const { takeHead, target } = useInHand();
   const [typed, setTyped] = useState<string | null>(null);
@@ -46,8 +47,9 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head }
   const aimAt = async (): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site || !target) return;
-    const aim = await core.aim(site, { camera: id, head: head, target });
-    edit(`Aim ${name} at the promise`, (draft) => setAim(draft, id, head, aim));
+    const ref = { camera: id, head, view };
+    const aim = await core.aim(site, { ...ref, target });
+    edit(`Aim ${name} at the promise`, (draft) => setAim(draft, ref, aim));
   };
   return (
     <div className="camera-head">

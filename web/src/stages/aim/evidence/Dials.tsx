@@ -4,20 +4,25 @@ import type { Camera, CameraHead, Line, SightLine } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { cameraOf, headOf } from "../../../model/lookups";
+import { type Aimed, aimedOf, hasFocal, keyOf, viewOf } from "../../../model/views";
 import { setMeasured } from "../../../model/targets";
 import { Measure, length, plain } from "../../../ui/Measure";
 
 interface Props {
   camera: Camera;
   head: CameraHead;
+  /** The id of the head's view in hand. */
+  view: string | null;
   line: Line | null;
   result: SightLine | undefined;
 }
 
-export function Dials({ camera, head, line, result }: Props) {
+export function Dials({ camera, head, view, line, result }: Props) {
   const units = useSettings((settings) => settings.units);
   const edit = useSite((state) => state.edit);
-  const lens = camera.model.lens;
+  const lens = head.lens ?? camera.model.lens;
+  const ref = { camera: camera.id, head: head.id, view };
+  const aimed = viewOf(head, view) ?? head;
   const zoom = lens.focal_max_mm > lens.focal_min_mm;
   const onCamera = (says: string, change: (c: Camera) => void, gesture: boolean): void =>
     edit(
@@ -36,6 +41,15 @@ export function Dials({ camera, head, line, result }: Props) {
         if (h) change(h);
       },
       gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
+    );
+  const onAimed = (says: string, change: (a: Aimed) => void, gesture: boolean): void =>
+    edit(
+      `${says} of ${camera.name}`,
+      (site) => {
+        const a = aimedOf(site, ref);
+        if (a) change(a);
+      },
+      gesture ? `dial-${says}-${keyOf(ref)}` : "",
     );
   const [east = 0, north = 0] = camera.position;
   // One axis at a time, of the place as it is then: the other one may have been set a moment ago.
@@ -74,13 +88,13 @@ export function Dials({ camera, head, line, result }: Props) {
       />
       <Measure
         label="Bearing"
-        value={head.pan_deg}
+        value={aimed.pan_deg}
         quantity={plain("°", 1, 1)}
         min={-360}
         max={360}
         hint="Clockwise from north"
         onChange={(v, g) =>
-          onHead(
+          onAimed(
             "Bearing",
             (h) => {
               h.pan_deg = v;
@@ -91,13 +105,13 @@ export function Dials({ camera, head, line, result }: Props) {
       />
       <Measure
         label="Down"
-        value={head.tilt_deg}
+        value={aimed.tilt_deg}
         quantity={plain("°", 1, 1)}
         min={-90}
         max={90}
         hint="Below the horizontal"
         onChange={(v, g) =>
-          onHead(
+          onAimed(
             "Tilt",
             (h) => {
               h.tilt_deg = v;
@@ -106,27 +120,29 @@ export function Dials({ camera, head, line, result }: Props) {
           )
         }
       />
-      <Measure
-        label="Focal"
-        value={head.focal_mm}
-        quantity={plain("mm", 1, 0.1)}
-        min={lens.focal_min_mm}
-        max={lens.focal_max_mm}
-        disabled={!zoom}
-        inHand={zoom}
-        hint={
-          zoom ? `${lens.focal_min_mm} to ${lens.focal_max_mm} mm` : "A fixed lens: choose another model to change it"
-        }
-        onChange={(v, g) =>
-          onHead(
-            "Focal length",
-            (h) => {
-              h.focal_mm = v;
-            },
-            g,
-          )
-        }
-      />
+      {hasFocal(aimed) && (
+        <Measure
+          label="Focal"
+          value={aimed.focal_mm}
+          quantity={plain("mm", 1, 0.1)}
+          min={lens.focal_min_mm}
+          max={lens.focal_max_mm}
+          disabled={!zoom}
+          inHand={zoom}
+          hint={
+            zoom ? `${lens.focal_min_mm} to ${lens.focal_max_mm} mm` : "A fixed lens: choose another model to change it"
+          }
+          onChange={(v, g) =>
+            onAimed(
+              "Focal length",
+              (a) => {
+                if (hasFocal(a)) a.focal_mm = v;
+              },
+              g,
+            )
+          }
+        />
+      )}
       {line && result && (
         <Measure
           label="Laser shot"

@@ -7,11 +7,14 @@ import { useWays } from "../../../core/useWays";
 import { useSettings } from "../../../keep/settings";
 import { useInHand } from "../../../model/inHand";
 import { cameraOf, headOf, targetOf } from "../../../model/lookups";
+import { keyOf, refOfKey, viewsOf } from "../../../model/views";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
 import { density, share } from "../../../ui/words";
 import { CameraHeader } from "./CameraHeader";
 import { Dials } from "./Dials";
+import { FormPanel } from "./FormPanel";
+import { PictureUsePanel } from "./PictureUsePanel";
 import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
 import "./evidence.css";
@@ -40,9 +43,17 @@ export function EvidencePanel({ shown }: { shown: Shown }) {
   return (
     <section className="evidence" aria-label="Evidence">
       {target && <Finding shown={shown} target={target} result={result} />}
-      <CameraHeader id={camera.id} name={camera.name} model={camera.model.name} head={head.id} />
-      <Dials camera={camera} head={head} line={shown.line} result={result} />
+      <CameraHeader
+        id={camera.id}
+        name={camera.name}
+        model={camera.model.name}
+        head={head.id}
+        view={inHand?.view ?? null}
+      />
+      <Dials camera={camera} head={head} view={inHand?.view ?? null} line={shown.line} result={result} />
+      <FormPanel site={shown.site} camera={camera} head={head} view={inHand?.view ?? null} />
       {ofHead && <PictureFacts result={ofHead} width={camera.model.sensor.width_px} units={units} />}
+      <PictureUsePanel shown={shown} head={head.id} camera={camera.id} view={inHand?.view ?? null} units={units} />
       {target && (
         <WaysList state={ways} verdict={result?.verdict ?? (shown.settled ? "broken" : null)} site={shown.site} />
       )}
@@ -53,9 +64,8 @@ export function EvidencePanel({ shown }: { shown: Shown }) {
 /** What was found of the sight line in hand; nothing of another line. */
 function lineOf({ line, sights }: Shown): SightLine | undefined {
   const found = sights?.line;
-  return found && line && found.camera === line.camera && found.head === line.head && found.target === line.target
-    ? found
-    : undefined;
+  if (!found || !line || found.camera !== line.camera || found.head !== line.head) return undefined;
+  return found.target === line.target && (found.preset ?? found.flattened) === (line.view ?? null) ? found : undefined;
 }
 
 /** What the sight line in hand is worth, in one figure and rule by rule. */
@@ -118,13 +128,11 @@ function PartsSeen({ result, site }: { result: SightLine; site: SiteFile }) {
 function LineChoice({ shown, target }: { shown: Shown; target: Target }) {
   const { head } = useInHand();
   // A camera that is dragged changes at every move of the hand, the choice does not.
-  const heads = shown.site.cameras.flatMap((camera) =>
-    camera.heads.map((h) => [`${camera.id}/${h.id}`, `${camera.name}${camera.heads.length > 1 ? ` ${h.id}` : ""}`]),
-  );
-  const verdicts = shown.sights?.heads.map((s) => [`${s.camera}/${s.head}`, s.verdict ?? "behind"]) ?? [];
+  const heads = shown.site.cameras.flatMap((camera) => viewsOf(camera).map(({ ref, name }) => [keyOf(ref), name]));
+  const verdicts = shown.sights?.heads.map((s) => [keyOf(s), s.verdict ?? "behind"]) ?? [];
   return (
     <>
-      <HeadSelect value={head ? `${head.camera}/${head.head}` : null} choices={JSON.stringify({ heads, verdicts })} />
+      <HeadSelect value={head ? keyOf(head) : null} choices={JSON.stringify({ heads, verdicts })} />
       <span> → {target.name}</span>
     </>
   );
@@ -142,10 +150,7 @@ const HeadSelect = memo(function HeadSelect({ value, choices }: { value: string 
       aria-label="Camera that looks at it"
       popupMatchSelectWidth={false}
       value={value}
-      onChange={(chosen: string) => {
-        const [camera = "", head = ""] = chosen.split("/");
-        takeHead({ camera, head });
-      }}
+      onChange={(chosen: string) => takeHead(refOfKey(chosen))}
       options={heads.map(([key, label]) => ({ value: key, label, title: verdict.get(key) ?? "behind" }))}
     />
   );
@@ -168,6 +173,14 @@ function PictureFacts({ result, width, units }: { result: HeadResult; width: num
             : `${formatLength(result.near_edge_m, units, 1)} to ${result.far_edge_m === null ? "the horizon" : formatLength(result.far_edge_m, units, 1)}`}
         </dd>
       </div>
+      {!result.takes_tilt && (
+        <div>
+          <dt>Build</dt>
+          <dd>
+            takes {result.tilts_deg[0]}° to {result.tilts_deg[1]}° down: this aim cannot be set
+          </dd>
+        </div>
+      )}
       <div>
         <dt>Lens bend</dt>
         <dd className="figure">{result.published_field ? result.bend.toFixed(2) : "1, no published field of view"}</dd>

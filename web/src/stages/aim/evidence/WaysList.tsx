@@ -6,6 +6,7 @@ import type { WaysState } from "../../../core/useWays";
 import { takeOver } from "../../../keep/rebase";
 import { useInHand } from "../../../model/inHand";
 import { patched } from "../../../model/patch";
+import { refOf } from "../../../model/views";
 import { VerdictMark } from "../../../ui/VerdictMark";
 
 export function WaysList({ state, verdict, site }: { state: WaysState; verdict: Verdict | null; site: SiteFile }) {
@@ -34,11 +35,14 @@ export function WaysList({ state, verdict, site }: { state: WaysState; verdict: 
 function keeper({ kind, patch }: Way, then: SiteFile): HeadRef | null {
   if (kind === "camera") {
     const added = then.cameras.at(-1);
-    return added ? { camera: added.id, head: added.heads[0]?.id ?? "" } : null;
+    return added?.heads[0] ? refOf(added, added.heads[0]) : null;
   }
   const [, camera, head] = /^\/cameras\/(\d+)\/heads\/(\d+)/.exec(patch[0]?.path ?? "") ?? [];
   const turned = kind === "other_head" && camera && head ? then.cameras[Number(camera)] : undefined;
-  return turned ? { camera: turned.id, head: turned.heads[Number(head)]?.id ?? "" } : null;
+  const of = turned?.heads[Number(head)];
+  const [, list, place] = /\/(presets|flattened)\/(\d+)\//.exec(patch[0]?.path ?? "") ?? [];
+  const view = of && (list === "presets" ? of.presets : list ? of.flattened : undefined)?.[Number(place)]?.id;
+  return turned && of ? refOf(turned, of, view) : null;
 }
 
 function WayRow({ way, site }: { way: Way; site: SiteFile }) {

@@ -177,6 +177,37 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               )
             }
           />
+          <UnseenWish
+            target={target}
+            onWish={(wish, g) =>
+              change(
+                "Change how long it may go unseen",
+                (t) => {
+                  if (wish === null) delete t.unseen_at_most_s;
+                  else t.unseen_at_most_s = wish;
+                },
+                g ? "form-unseen" : "",
+              )
+            }
+          />
+          <Measure
+            label="Ground"
+            value={target.ground_m ?? 0}
+            quantity={length(units)}
+            min={-100}
+            max={500}
+            hint="Height of the ground there over the plan's zero: a step, a ramp, a dock"
+            onChange={(v, g) =>
+              change(
+                "Change the ground",
+                (t) => {
+                  if (v === 0) delete t.ground_m;
+                  else t.ground_m = v;
+                },
+                g ? "form-ground" : "",
+              )
+            }
+          />
           <SubjectSize
             target={target}
             onSize={(size, g) =>
@@ -229,6 +260,26 @@ function Facing({ target, onFacing }: { target: Target; onFacing(facing: number 
         parse: (text) => (/^\s*(any)?\s*$/i.test(text) ? -360 : quantity.parse(text)),
       }}
       onChange={(v, gesture) => (v === -360 ? onFacing(null, false) : onFacing(Number.isNaN(v) ? 0 : v, gesture))}
+    />
+  );
+}
+
+/** How long it may go unseen by a head that tours; empty where nobody said. */
+function UnseenWish({ target, onWish }: { target: Target; onWish(wish: number | null, gesture: boolean): void }) {
+  const quantity = plain("s", 0, 1);
+  return (
+    <Measure
+      label="Unseen"
+      value={target.unseen_at_most_s ?? NaN}
+      min={-1}
+      max={86400}
+      hint="At most so long: a head that tours keeps the promise only if it is back by then. Empty where nobody said"
+      quantity={{
+        ...quantity,
+        format: (v) => (Number.isNaN(v) ? "not said" : `≤ ${quantity.format(v)}`),
+        parse: (text) => (/^\s*(not said)?\s*$/i.test(text) ? -1 : quantity.parse(text.replace("≤", ""))),
+      }}
+      onChange={(v, gesture) => (v < 0 ? onWish(null, false) : onWish(Number.isNaN(v) ? 0 : v, gesture))}
     />
   );
 }

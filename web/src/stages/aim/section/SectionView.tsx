@@ -1,10 +1,11 @@
 /** The section along the sight line in hand: height and tilt are dragged here. */
 import { useRef } from "react";
 import useMeasure from "react-use-measure";
-import type { Camera, CameraHead, Section, SiteFile, Verdict } from "../../../core/types";
+import type { Camera, HeadRef, Section, SiteFile, Verdict } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { useSettings } from "../../../keep/settings";
-import { cameraOf, headOf, targetOf } from "../../../model/lookups";
+import { cameraOf, targetOf } from "../../../model/lookups";
+import { type Aimed, aimedOf } from "../../../model/views";
 import { rounded } from "../../../model/points";
 import { useSite } from "../../../keep/store";
 import { formatLength } from "../../../ui/length";
@@ -22,49 +23,52 @@ export function SectionView({ shown }: { shown: Shown }) {
   const size: [number, number] = [width, height];
   const section = shown.sights?.section;
   const camera = section && cameraOf(shown.site, section.camera);
-  const head = section && headOf(shown.site, section.camera, section.head);
+  const ref = section && { camera: section.camera, head: section.head, view: shown.line?.view ?? null };
+  const head = ref && aimedOf(shown.site, ref);
   const target = section && targetOf(shown.site, section.target);
   const cut = section && size[0] > 0 ? cutOf(section, size) : null;
   return (
-    <section className="section" aria-label="Section along the sight line">
-      <div className="panel-head">
-        <h2>Section along the sight line{camera && target ? ` · ${camera.name} → ${target.name}` : ""}</h2>
-        {cut && (
-          <span className="figure fine">
-            {cut.exaggeration > 1.05 ? `heights × ${cut.exaggeration.toFixed(1)}` : ""}
-          </span>
+    <div className="section-frame" ref={frame}>
+      {cut && cut.exaggeration > 1.05 && (
+        <span className="figure fine section-scale">heights × {cut.exaggeration.toFixed(1)}</span>
+      )}
+      <svg
+        ref={svg}
+        width={size[0]}
+        height={size[1]}
+        role="group"
+        aria-label="Section drawing"
+        data-testid="section-drawing"
+      >
+        {section && cut && camera && head && target && (
+          <HandlesProvider value={handles}>
+            <Drawing
+              cut={cut}
+              section={section}
+              site={shown.site}
+              camera={camera}
+              head={head}
+              of={ref}
+              verdict={shown.sights?.line?.verdict ?? null}
+            />
+          </HandlesProvider>
         )}
-      </div>
-      <div className="section-frame" ref={frame}>
-        <svg
-          ref={svg}
-          width={size[0]}
-          height={size[1]}
-          role="group"
-          aria-label="Section drawing"
-          data-testid="section-drawing"
-        >
-          {section && cut && camera && head && target && (
-            <HandlesProvider value={handles}>
-              <Drawing
-                cut={cut}
-                section={section}
-                site={shown.site}
-                camera={camera}
-                head={head}
-                verdict={shown.sights?.line?.verdict ?? null}
-              />
-            </HandlesProvider>
-          )}
-        </svg>
-        {!section && (
-          <p className="hint">
-            {shown.line ? "Working …" : "Choose a promise and a camera: the cut from one to the other is drawn here."}
-          </p>
-        )}
-      </div>
-    </section>
+      </svg>
+      {!section && (
+        <p className="hint">
+          {shown.line ? "Working …" : "Choose a promise and a camera: the cut from one to the other is drawn here."}
+        </p>
+      )}
+    </div>
   );
+}
+
+/** What the section is of. */
+export function sectionTitle({ site, sights }: Shown): string {
+  const section = sights?.section;
+  const camera = section && cameraOf(site, section.camera);
+  const target = section && targetOf(site, section.target);
+  return `Section along the sight line${camera && target ? ` · ${camera.name} → ${target.name}` : ""}`;
 }
 
 interface Props {
@@ -72,11 +76,12 @@ interface Props {
   section: Section;
   site: SiteFile;
   camera: Camera;
-  head: CameraHead;
+  head: Aimed;
+  of: HeadRef;
   verdict: Verdict | null;
 }
 
-function Drawing({ cut, section, site, camera, head, verdict }: Props) {
+function Drawing({ cut, section, site, camera, head, of, verdict }: Props) {
   const target = targetOf(site, section.target);
   const eye = cut.at(0, camera.height_m);
   const seen = cut.at(section.ground_m, section.target_height_m);
@@ -89,7 +94,7 @@ function Drawing({ cut, section, site, camera, head, verdict }: Props) {
       ))}
       {target && <Subject cut={cut} section={section} subject={target.subject} verdict={verdict} />}
       <line x1={eye[0]} y1={eye[1]} x2={seen[0]} y2={seen[1]} className="section-ray" />
-      <TiltGrip cut={cut} section={section} camera={camera} head={head} />
+      <TiltGrip cut={cut} section={section} camera={camera} head={head} of={of} />
       <Mount cut={cut} section={section} camera={camera} />
     </>
   );
@@ -122,7 +127,19 @@ function Solid({ cut, solid, name }: { cut: Cut; solid: Section["solids"][number
 }
 
 /** The optical axis: its end is dragged up and down to tilt. */
-function TiltGrip({ cut, section, camera, head }: { cut: Cut; section: Section; camera: Camera; head: CameraHead }) {
+function TiltGrip({
+  cut,
+  section,
+  camera,
+  head,
+  of,
+}: {
+  cut: Cut;
+  section: Section;
+  camera: Camera;
+  head: Aimed;
+  of: HeadRef;
+}) {
   const edit = useSite((state) => state.edit);
   const reach = Math.max(section.ground_m * 0.45, 2);
   const tilt = (head.tilt_deg * Math.PI) / 180;
@@ -141,7 +158,7 @@ function TiltGrip({ cut, section, camera, head }: { cut: Cut; section: Section; 
         edit(
           `Tilt ${camera.name}`,
           (site) => {
-            const tilted = headOf(site, camera.id, head.id);
+            const tilted = aimedOf(site, of);
             if (tilted) tilted.tilt_deg = rounded(wanted, 1);
           },
           gesture,

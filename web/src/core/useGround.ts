@@ -1,0 +1,33 @@
+/** What the relief tells about the ground of the site in hand, as somebody looks at it; nothing while nobody does. */
+import { useEffect, useMemo, useState } from "react";
+import { Latest } from "./latest";
+import { type GroundTold, core } from "./port";
+import type { GroundWish, SiteFile } from "./types";
+
+export interface GroundShown extends GroundTold {
+  /** The state of the site that it is of. */
+  of: SiteFile;
+  wish: GroundWish;
+}
+
+interface Wish {
+  site: SiteFile;
+  wish: GroundWish;
+}
+
+export function useGround(site: SiteFile, wish: GroundWish | null): GroundShown | null {
+  const [shown, setShown] = useState<GroundShown | null>(null);
+  const runner = useMemo(
+    () =>
+      new Latest<Wish, GroundTold | null>(
+        ({ site: of, wish: asked }) => core.ground(of, asked).catch(() => null),
+        ({ site: of, wish: asked }, told) => told && setShown({ ...told, of, wish: asked }),
+      ),
+    [],
+  );
+  useEffect(() => () => runner.stop(), [runner]);
+  useEffect(() => {
+    if (wish) runner.want({ site, wish });
+  }, [runner, site, wish]);
+  return wish ? shown : null;
+}

@@ -1,0 +1,96 @@
+/** The designs of a site: the one in hand and those kept aside; one is adopted, two are laid side by side. */
+import { App, Button, Input } from "antd";
+import { useState } from "react";
+import { core } from "../../../core/port";
+import type { SiteFile } from "../../../core/types";
+import { takeOver } from "../../../keep/rebase";
+import { useSite } from "../../../keep/store";
+import { IN_HAND, designsOf, keepAside, removeDesign, renameDesign } from "../../../model/designs";
+import { patched } from "../../../model/patch";
+import { useDesigns } from "./designsView";
+import "./designs.css";
+
+/** Takes a design of the site in hand; the one before is kept in its place. */
+export async function adopt(site: SiteFile, id: string, name: string): Promise<boolean> {
+  const patch = await core.adopt(site, id);
+  return takeOver(`Adopt ${name}`.slice(0, 200), site, patched(site, patch));
+}
+
+export function DesignsPanel({ site }: { site: SiteFile }) {
+  const edit = useSite((state) => state.edit);
+  const lay = useDesigns((state) => state.lay);
+  const { message } = App.useApp();
+  const designs = designsOf(site);
+  const aside = (): void =>
+    edit("Keep the design aside", (draft) => {
+      draft.design ??= IN_HAND;
+      keepAside(draft, `${draft.design} (copy)`.slice(0, 200));
+    });
+  const take = async (id: string, name: string): Promise<void> => {
+    if (!(await adopt(site, id, name))) void message.warning("The site has moved on; try again.");
+  };
+  return (
+    <div className="designs-panel">
+      <ul aria-label="Designs">
+        {designs.map(({ id, name }) => (
+          <li key={id ?? "in hand"} className={id === null ? "view-in-hand" : ""}>
+            <Name name={name} onName={(wanted) => edit(`Rename ${name}`, (draft) => renameDesign(draft, id, wanted))} />
+            <span className="fine">{camerasOf(site, id)}</span>
+            {id === null ? (
+              <span className="fine">in hand</span>
+            ) : (
+              <>
+                <Button size="small" onClick={() => lay(null, id)}>
+                  Side by side
+                </Button>
+                <Button size="small" onClick={() => void take(id, name)}>
+                  Adopt
+                </Button>
+                <Button
+                  size="small"
+                  type="text"
+                  aria-label={`Delete ${name}`}
+                  onClick={() => edit(`Delete ${name}`, (draft) => removeDesign(draft, id))}
+                >
+                  ×
+                </Button>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Button size="small" type="primary" onClick={aside}>
+        Keep a copy aside
+      </Button>
+      <p className="fine">
+        A copy keeps the cameras as they are now. Change those in hand, then lay both side by side on the same promises.
+      </p>
+    </div>
+  );
+}
+
+function camerasOf(site: SiteFile, id: string | null): string {
+  const cameras = id === null ? site.cameras : (site.variants?.find((held) => held.id === id)?.cameras ?? []);
+  const heads = cameras.reduce((sum, camera) => sum + camera.heads.length, 0);
+  return `${cameras.length} ${cameras.length === 1 ? "camera" : "cameras"}, ${heads} ${heads === 1 ? "head" : "heads"}`;
+}
+
+function Name({ name, onName }: { name: string; onName(name: string): void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = (): void => {
+    const wanted = typed?.trim();
+    if (wanted && wanted !== name) onName(wanted);
+    setTyped(null);
+  };
+  return (
+    <Input
+      size="small"
+      aria-label="Name of the design"
+      maxLength={200}
+      value={typed ?? name}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={commit}
+      onPressEnter={(event) => event.currentTarget.blur()}
+    />
+  );
+}

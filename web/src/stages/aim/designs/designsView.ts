@@ -1,0 +1,15 @@
+/** Which two designs lie side by side, if any do. */
+import { create } from "zustand";
+
+interface DesignsView {
+  /** The ids of the two; null for the design in hand. */
+  laid: { left: string | null; right: string | null } | null;
+  lay(left: string | null, right: string | null): void;
+  close(): void;
+}
+
+export const useDesigns = create<DesignsView>((set) => ({
+  laid: null,
+  lay: (left, right) => set({ laid: { left, right } }),
+  close: () => set({ laid: null }),
+}));

@@ -1,0 +1,170 @@
+/** What the picture of the head in hand is used for: a bar with its shares, why, and what would put more of it to use. */
+import { App, Button } from "antd";
+import { useEffect, useState } from "react";
+import { core } from "../../../core/port";
+import type { PictureUse, PictureWay, PictureWays, SiteFile, Units } from "../../../core/types";
+import type { Shown } from "../../../core/useSights";
+import { takeOver } from "../../../keep/rebase";
+import { keyOf } from "../../../model/views";
+import { patched } from "../../../model/patch";
+import { VerdictMark } from "../../../ui/VerdictMark";
+import { formatLength } from "../../../ui/length";
+import { TASK_WORDS, density } from "../../../ui/words";
+
+/** How long the site must rest before the picture's shares are looked at, ms. */
+const REST = 250;
+
+interface Props {
+  shown: Shown;
+  camera: string;
+  head: string;
+  view: string | null;
+  units: Units;
+}
+
+interface Told {
+  site: SiteFile;
+  key: string;
+  use: PictureUse | null;
+  ways: PictureWays | null;
+}
+
+export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
+  const { site } = shown;
+  const [told, setTold] = useState<Told | null>(null);
+  const key = keyOf({ camera, head, view });
+  useEffect(() => {
+    let current = true;
+    const ref = { camera, head, view };
+    const timer = window.setTimeout(() => {
+      const asked = Promise.all([core.pictureUses(site), core.pictureWays(site, ref, units)]);
+      asked.then(
+        ([uses, ways]) => {
+          const use = uses.find((held) => keyOf(held.head) === keyOf(ref)) ?? null;
+          if (current) setTold({ site, key: keyOf(ref), use, ways });
+        },
+        () => undefined,
+      );
+    }, REST);
+    return () => {
+      current = false;
+      window.clearTimeout(timer);
+    };
+  }, [site, camera, head, view, units]);
+  if (!told?.use || told.key !== key) return null;
+  return (
+    <div className="picture-use" data-testid="picture-use" data-settled={told.site === site}>
+      <h3>
+        Use of the picture
+        <span className="figure"> {percent(told.use.useful)}</span>
+      </h3>
+      <Bar use={told.use} />
+      <p className="fine">
+        Useful is where somebody can be seen at {density(told.use.need_px_per_m)} px/m to {TASK_WORDS[told.use.task]}.
+      </p>
+      <InBeam use={told.use} site={told.site} units={units} />
+      {told.ways && <Ways ways={told.ways} site={told.site} units={units} />}
+    </div>
+  );
+}
+
+const percent = (share: number): string => `${Math.round(share * 100)} %`;
+
+const PARTS: [keyof PictureUse, string][] = [
+  ["useful", "useful"],
+  ["too_far", "ground too far"],
+  ["solids", "walls"],
+  ["near", "near things"],
+  ["own", "own building"],
+  ["sky", "sky"],
+];
+
+function Bar({ use }: { use: PictureUse }) {
+  const parts = PARTS.map(([part, says]) => ({ part, says, share: use[part] as number })).filter(
+    (p) => p.share > 0.004,
+  );
+  return (
+    <>
+      <div className="use-bar" role="img" aria-label={parts.map((p) => `${p.says} ${percent(p.share)}`).join(", ")}>
+        {parts.map(({ part, says, share }) => (
+          <span key={part} className={`use-${part}`} style={{ flexGrow: share }} title={`${says} ${percent(share)}`} />
+        ))}
+      </div>
+      <ul className="use-key">
+        {parts.map(({ part, says, share }) => (
+          <li key={part}>
+            <span className={`use-swatch use-${part}`} /> {says} {percent(share)}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function InBeam({ use, site, units }: { use: PictureUse; site: SiteFile; units: Units }) {
+  if (use.in_beam.length === 0) return null;
+  const name = (id: string): string => site.obstacles?.find((o) => o.id === id)?.name ?? id;
+  const says = use.in_beam.map(
+    (held) => `${name(held.obstacle)} ${formatLength(held.nearest_m, units, 1)} away on ${percent(held.share)}`,
+  );
+  return (
+    <p className="caution">
+      In its infrared beam: {says.join(", ")}. By night that shines back and blinds the picture: keep a metre to the
+      side and three ahead free.
+    </p>
+  );
+}
+
+function Ways({ ways, site, units }: { ways: PictureWays; site: SiteFile; units: Units }) {
+  if (ways.ways.length === 0) return null;
+  return (
+    <ul className="picture-ways" aria-label="Ways to use more of the picture">
+      {ways.ways.map((way) => (
+        <WayRow key={way.kind} way={way} site={site} now={ways} units={units} />
+      ))}
+    </ul>
+  );
+}
+
+function WayRow({ way, site, now, units }: { way: PictureWay; site: SiteFile; now: PictureWays; units: Units }) {
+  const { message } = App.useApp();
+  const name = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
+  const changed = way.effects.filter((effect) => effect.before !== effect.after);
+  const apply = async (): Promise<void> => {
+    if (!(await takeOver(way.says.slice(0, 200), site, patched(site, way.patch))))
+      void message.warning("The site has moved on since this was found; it is looked for anew.");
+  };
+  return (
+    <li>
+      <div>
+        <p>
+          {way.says}:{" "}
+          <span className="figure">
+            {percent(now.useful)} → {percent(way.useful)}
+          </span>
+          {Math.abs(way.reach_m - now.reach_m) > 0.5 && (
+            <>
+              , reaches{" "}
+              <span className="figure">
+                {formatLength(now.reach_m, units, 0)} → {formatLength(way.reach_m, units, 0)}
+              </span>
+            </>
+          )}
+        </p>
+        {changed.length > 0 && (
+          <ul className="effects">
+            {changed.map((effect) => (
+              <li key={effect.target}>
+                <VerdictMark verdict={effect.before} size={13} /> → <VerdictMark verdict={effect.after} size={13} />{" "}
+                {name(effect.target)}: {effect.after}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+      <Button size="small" onClick={() => void apply()} aria-label={`Try: ${way.says}`}>
+        Try
+      </Button>
+    </li>
+  );
+}

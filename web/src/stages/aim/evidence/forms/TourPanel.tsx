@@ -1,0 +1,241 @@
+/** The presets of a head that is turned from afar, the tour over them, and what it misses. */
+import { Button, Input } from "antd";
+import { useEffect, useState } from "react";
+import { core } from "../../../../core/port";
+import type { Preset, SiteFile, Tours } from "../../../../core/types";
+import { useSettings } from "../../../../keep/settings";
+import { useSite } from "../../../../keep/store";
+import { useInHand } from "../../../../model/inHand";
+import { headOf } from "../../../../model/lookups";
+import { addPreset, movePreset, removePreset } from "../../../../model/tours";
+import { hasFocal, refOf, viewOf } from "../../../../model/views";
+import { Measure, plain } from "../../../../ui/Measure";
+import { formatLength } from "../../../../ui/length";
+import { TASK_WORDS, seconds } from "../../../../ui/words";
+import type { FormProps } from "../FormPanel";
+
+/** As in the core: turning and zooming where the file does not say. */
+const USUAL_SLEW = 80;
+const USUAL_ZOOM = 2;
+
+type Tour = Tours["tours"][number];
+
+export function TourPanel({ site, camera, head, view }: FormProps) {
+  const edit = useSite((state) => state.edit);
+  const takeHead = useInHand((state) => state.takeHead);
+  const [event, setEvent] = useState(10);
+  const tour = useTour(site, camera.id, head.id, event);
+  const presets = head.presets ?? [];
+  const onHead = (says: string, change: (h: typeof head) => void, gesture = ""): void =>
+    edit(
+      `${says} ${camera.name}`,
+      (draft) => {
+        const h = headOf(draft, camera.id, head.id);
+        if (h) change(h);
+      },
+      gesture,
+    );
+  const add = (): void => {
+    const from = viewOf(head, view) ?? head;
+    let made = "";
+    onHead("Add a preset to", (h) => {
+      made = addPreset(h, hasFocal(from) ? from : head);
+    });
+    takeHead({ camera: camera.id, head: head.id, view: made });
+  };
+  const park = (preset: Preset): void =>
+    onHead(`Park at ${preset.name}:`, (h) => {
+      [h.pan_deg, h.tilt_deg, h.focal_mm] = [preset.pan_deg, preset.tilt_deg, preset.focal_mm];
+    });
+  const inHand = presets.find((preset) => preset.id === view);
+  return (
+    <div className="form-panel" role="group" aria-label={`Tour of ${camera.name}`}>
+      {presets.length === 0 ? (
+        <p className="fine">
+          It looks where it is aimed and never elsewhere. With presets it tours: then it looks at each in turn.
+        </p>
+      ) : (
+        <p className="tour-says" data-testid="tour-says">
+          Tour of {presets.length}, {tour ? seconds(tour.cycle_s) : "…"} around
+        </p>
+      )}
+      <ol className="view-list" aria-label="Presets">
+        {presets.map((preset, place) => (
+          <PresetRow
+            key={preset.id}
+            preset={preset}
+            inHand={preset.id === view}
+            stop={tour?.presets.find((stop) => stop.preset === preset.id)}
+            onTake={() => takeHead(refOf(camera, head, preset.id))}
+            onRename={(name) =>
+              onHead(`Rename ${preset.name} of`, (h) => {
+                const held = h.presets?.find((p) => p.id === preset.id);
+                if (held) held.name = name;
+              })
+            }
+            onUp={place > 0 ? () => onHead(`Move ${preset.name} of`, (h) => movePreset(h, preset.id, -1)) : undefined}
+            onRemove={() => onHead(`Delete ${preset.name} of`, (h) => removePreset(h, preset.id))}
+          />
+        ))}
+      </ol>
+      <div className="dials">
+        {inHand && (
+          <Measure
+            label="Stays"
+            value={inHand.dwell_s}
+            quantity={plain("s", 1, 1)}
+            min={0.1}
+            max={86400}
+            onChange={(value, gesture) =>
+              onHead(
+                `Stay at ${inHand.name} of`,
+                (h) => {
+                  const held = h.presets?.find((p) => p.id === inHand.id);
+                  if (held) held.dwell_s = value;
+                },
+                gesture ? `dwell-${camera.id}-${inHand.id}` : "",
+              )
+            }
+          />
+        )}
+        <Measure
+          label="Turns"
+          value={head.slew_deg_s ?? USUAL_SLEW}
+          quantity={plain("°/s", 0, 10)}
+          min={1}
+          max={1000}
+          onChange={(value, gesture) =>
+            onHead(
+              "Turning of",
+              (h) => {
+                h.slew_deg_s = value;
+              },
+              gesture ? `slew-${camera.id}` : "",
+            )
+          }
+        />
+        <Measure
+          label="Zooms in"
+          value={head.zoom_s ?? USUAL_ZOOM}
+          quantity={plain("s", 1, 0.5)}
+          min={0}
+          max={60}
+          onChange={(value, gesture) =>
+            onHead(
+              "Zooming of",
+              (h) => {
+                h.zoom_s = value;
+              },
+              gesture ? `zooming-${camera.id}` : "",
+            )
+          }
+        />
+        {presets.length > 0 && (
+          <Measure
+            label="Event of"
+            value={event}
+            quantity={plain("s", 0, 1)}
+            min={0}
+            max={3600}
+            hint="How long something happens that the tour should not miss"
+            onChange={setEvent}
+          />
+        )}
+      </div>
+      <div className="form-buttons">
+        <Button size="small" onClick={add}>
+          Add a preset
+        </Button>
+        {inHand && (
+          <Button size="small" onClick={() => park(inHand)}>
+            Park here
+          </Button>
+        )}
+      </div>
+      {tour && <ReachSays tour={tour} />}
+    </div>
+  );
+}
+
+function ReachSays({ tour }: { tour: Tour }) {
+  const units = useSettings((settings) => settings.units);
+  const told = tour.reach.filter((reach) => ["detect", "recognise", "identify"].includes(reach.task));
+  return (
+    <p className="fine">
+      Zoomed in it reaches{" "}
+      {told.map((reach) => `${formatLength(reach.slant_m, units, 0)} to ${TASK_WORDS[reach.task]}`).join(", ")}: for one
+      thing at a time.
+    </p>
+  );
+}
+
+function PresetRow({
+  preset,
+  inHand,
+  stop,
+  onTake,
+  onRename,
+  onUp,
+  onRemove,
+}: {
+  preset: Preset;
+  inHand: boolean;
+  stop: Tour["presets"][number] | undefined;
+  onTake(): void;
+  onRename(name: string): void;
+  onUp: (() => void) | undefined;
+  onRemove(): void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const rename = (): void => {
+    const name = typed?.trim();
+    if (name && name !== preset.name) onRename(name);
+    setTyped(null);
+  };
+  return (
+    <li className={inHand ? "view-in-hand" : ""} data-testid={`preset-${preset.id}`}>
+      {inHand ? (
+        <Input
+          size="small"
+          aria-label="Name of the preset"
+          maxLength={200}
+          value={typed ?? preset.name}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={rename}
+          onPressEnter={(event) => event.currentTarget.blur()}
+        />
+      ) : (
+        <button type="button" onClick={onTake}>
+          {preset.name}
+        </button>
+      )}
+      <Button size="small" type="text" aria-label={`${preset.name} earlier`} disabled={!onUp} onClick={onUp}>
+        ↑
+      </Button>
+      <Button size="small" type="text" aria-label={`Delete ${preset.name}`} onClick={onRemove}>
+        ×
+      </Button>
+      <span className="figure fine">
+        {stop
+          ? `stays ${seconds(stop.dwell_s)}, comes in ${seconds(stop.move_s)}, away ${seconds(stop.gap_s)}, catches ${Math.round(stop.chance * 100)} %`
+          : `stays ${seconds(preset.dwell_s)}`}
+      </span>
+    </li>
+  );
+}
+
+/** The tour of a head as the core reckons it. */
+function useTour(site: SiteFile, camera: string, head: string, event: number): Tour | undefined {
+  const [told, setTold] = useState<Tours | null>(null);
+  useEffect(() => {
+    let current = true;
+    core.tours(site, event).then(
+      (tours) => current && setTold(tours),
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+  }, [site, event]);
+  return told?.tours.find((tour) => tour.camera === camera && tour.head === head);
+}

@@ -1,0 +1,198 @@
+/** What the relief tells about the ground, in figures: how much is seen how often, what nobody sees, the quiet path, what is lost. */
+import { Button, Select, Switch } from "antd";
+import { useEffect, useState } from "react";
+import type { GroundShown } from "../../../core/useGround";
+import { core } from "../../../core/port";
+import type { Lost, OtherState, SiteFile, Units } from "../../../core/types";
+import { useInHand } from "../../../model/inHand";
+import { nameOf } from "../../../model/views";
+import { usePlanView } from "../../../plan/planView";
+import { formatArea, formatLength } from "../../../ui/length";
+import { TASK_WORDS, seconds } from "../../../ui/words";
+import { useGroundView } from "./groundView";
+import "./ground.css";
+
+export function GroundPanel({ site, ground, units }: { site: SiteFile; ground: GroundShown | null; units: Units }) {
+  return (
+    <div className="ground-panel" data-settled={ground?.of === site}>
+      <Wishes site={site} needs={ground?.told.needs ?? []} />
+      {ground ? <Figures ground={ground} site={site} units={units} /> : <p className="hint">Working …</p>}
+      <Losses site={site} />
+    </div>
+  );
+}
+
+/** The need, the goal of the quiet path, and what is asked. */
+function Wishes({ site, needs: table }: { site: SiteFile; needs: GroundShown["told"]["needs"] }) {
+  const { need, goal, counting, set } = useGroundView();
+  const { placing, place } = useInHand();
+  const needs = table.map(({ task, px_per_m }) => ({ value: px_per_m, label: `${TASK_WORDS[task]} ${px_per_m}` }));
+  const own = needs.some((held) => held.value === need) ? [] : [{ value: need, label: `${need} px/m` }];
+  const goals = [
+    { value: "", label: "no quiet path" },
+    ...site.targets.map((target) => ({ value: target.id, label: `to ${target.name}` })),
+    ...(Array.isArray(goal) ? [{ value: "place", label: "to the place that was pointed at" }] : []),
+  ];
+  return (
+    <div className="ground-wishes">
+      <label>
+        Seen means
+        <Select
+          size="small"
+          aria-label="Need that counts as seen"
+          value={need}
+          options={[...own, ...needs]}
+          popupMatchSelectWidth={false}
+          onChange={(value: number) => set({ need: value })}
+        />
+      </label>
+      <label>
+        Quiet path
+        <Select
+          size="small"
+          aria-label="Where the quiet path leads"
+          value={Array.isArray(goal) ? "place" : (goal ?? "")}
+          options={goals}
+          popupMatchSelectWidth={false}
+          onChange={(value: string) => value !== "place" && set({ goal: value || null })}
+        />
+      </label>
+      <Button size="small" aria-pressed={placing === "goal"} onClick={() => place(placing === "goal" ? null : "goal")}>
+        Point at a goal
+      </Button>
+      <Button
+        size="small"
+        type="primary"
+        aria-pressed={placing === "why"}
+        onClick={() => place(placing === "why" ? null : "why")}
+      >
+        Ask why
+      </Button>
+      <label className="switch-line">
+        <Switch size="small" checked={counting} onChange={(value) => set({ counting: value })} /> how many see it
+      </label>
+    </div>
+  );
+}
+
+function Figures({ ground, site, units }: { ground: GroundShown; site: SiteFile; units: Units }) {
+  const { told } = ground;
+  const view = usePlanView();
+  const rows: [string, number][] = [
+    ["seen", told.seen_m2],
+    ["by two cameras", told.twice_m2],
+    ["only in turns", told.in_turns_m2],
+    ["by nobody", Math.max(told.open_m2 - told.seen_m2 - told.in_turns_m2, 0)],
+  ];
+  const largest = told.unseen[0];
+  return (
+    <div className="ground-figures">
+      <dl className="ground-shares" aria-label="Ground">
+        {rows.map(([says, area]) => (
+          <div key={says}>
+            <dt>{says}</dt>
+            <dd className="figure">{formatArea(area, units)}</dd>
+            <dd className="figure fine">{told.open_m2 > 0 ? percent(area / told.open_m2) : ""}</dd>
+          </div>
+        ))}
+      </dl>
+      <div>
+        {largest ? (
+          <button
+            type="button"
+            className="as-link"
+            onClick={() => view.set({ centre: largest.at as [number, number] })}
+          >
+            Largest unseen patch {formatArea(largest.area_m2, units)}, {told.unseen.length} in all
+          </button>
+        ) : (
+          <p>No unseen patch that somebody can stand in.</p>
+        )}
+        <PathSays ground={ground} site={site} units={units} />
+        {told.targets.map((area) => (
+          <p key={area.target} className="fine">
+            {site.targets.find((target) => target.id === area.target)?.name ?? area.target}: {percent(area.seen)} seen,{" "}
+            {percent(area.twice)} twice
+          </p>
+        ))}
+        <p className="fine">
+          Ground one can stand on, within five metres of all that is drawn; nothing narrower than{" "}
+          {formatLength(told.cell_m, units)} is told apart.
+        </p>
+      </div>
+    </div>
+  );
+}
+
+const percent = (share: number): string => `${Math.round(share * 100)} %`;
+
+function PathSays({ ground: { told }, site, units }: { ground: GroundShown; site: SiteFile; units: Units }) {
+  if (told.no_path) return <p data-testid="path-says">{told.no_path}</p>;
+  const { path } = told;
+  if (!path) return null;
+  const by = path.by.slice(0, 3).map((seen) => `${nameOf(site, seen.head)} ${seconds(seen.seconds)}`);
+  return (
+    <p data-testid="path-says">
+      Quiet path: {formatLength(path.length_m, units, 0)} on foot,{" "}
+      <strong>{path.seen_m < 0.05 ? "never seen" : `seen for ${seconds(path.seen_s)}`}</strong>
+      {by.length > 0 && ` (${by.join(", ")})`}
+    </p>
+  );
+}
+
+/** What is lost with a camera, and how the promises stand in another season or with a gate open. */
+function Losses({ site }: { site: SiteFile }) {
+  const [told, setTold] = useState<{ lost: Lost[]; states: OtherState[]; site: SiteFile } | null>(null);
+  useEffect(() => {
+    let current = true;
+    // Once the hand rests: nobody reads it on the move.
+    const timer = window.setTimeout(() => {
+      Promise.all([core.lost(site), core.otherStates(site)]).then(
+        ([lost, states]) => current && setTold({ lost, states, site }),
+        () => undefined,
+      );
+    }, 400);
+    return () => {
+      current = false;
+      window.clearTimeout(timer);
+    };
+  }, [site]);
+  if (!told) return <div className="ground-losses" />;
+  const nameOfTarget = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
+  const cameras = site.cameras.map((camera) => ({
+    camera,
+    lost: told.lost.filter((lost) => lost.camera === camera.id),
+  }));
+  const hurting = cameras.filter(({ lost }) => lost.length > 0);
+  const changing = told.states.filter((state) => state.changes.length > 0);
+  return (
+    <div className="ground-losses" data-testid="losses" data-settled={told.site === site}>
+      <h3>If one camera fails</h3>
+      {hurting.length === 0 ? (
+        <p className="fine">No promise hangs on one camera alone.</p>
+      ) : (
+        <ul>
+          {hurting.map(({ camera, lost }) => (
+            <li key={camera.id}>
+              <strong>{camera.name}</strong> {lost.map((l) => `${nameOfTarget(l.target)} ${l.after}`).join(", ")}
+            </li>
+          ))}
+        </ul>
+      )}
+      {told.states.length > 0 && (
+        <>
+          <h3>At other times</h3>
+          {changing.length === 0 && <p className="fine">Seasons, growth and doors change no promise.</p>}
+          <ul>
+            {changing.map((state) => (
+              <li key={state.says}>
+                <strong>{state.says}</strong>{" "}
+                {state.changes.map((c) => `${nameOfTarget(c.target)} ${c.after}`).join(", ")}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </div>
+  );
+}

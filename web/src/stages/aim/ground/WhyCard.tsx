@@ -1,0 +1,84 @@
+/** Why the place that was asked about is seen or not, head by head. */
+import { Button } from "antd";
+import { useEffect, useState } from "react";
+import { core } from "../../../core/port";
+import type { Point, SiteFile, Units, Why } from "../../../core/types";
+import { nameOf } from "../../../model/views";
+import { formatLength } from "../../../ui/length";
+import { density } from "../../../ui/words";
+import { useGroundView } from "./groundView";
+
+interface Told {
+  why: Why;
+  site: SiteFile;
+}
+
+export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
+  const { asked, need, height, set } = useGroundView();
+  const [told, setTold] = useState<Told | null>(null);
+  useEffect(() => {
+    if (!asked) return;
+    let current = true;
+    core.why(site, asked, height, need, units).then(
+      (why) => current && setTold({ why, site }),
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+  }, [site, asked, height, need, units]);
+  if (!asked || !told) return null;
+  return <Card told={told} at={asked} units={units} settled={told.site === site} close={() => set({ asked: null })} />;
+}
+
+const WORDS: Record<Why["heads"][number]["reason"], string> = {
+  seen: "seen",
+  in_turns: "in turns",
+  too_far: "too far",
+  behind: "behind",
+  under: "under it",
+  out_of_picture: "outside",
+};
+
+function Card({
+  told: { why, site },
+  units,
+  settled,
+  close,
+}: {
+  told: Told;
+  at: Point;
+  units: Units;
+  settled: boolean;
+  close(): void;
+}) {
+  const inside = why.inside ? site.obstacles?.find((o) => o.id === why.inside)?.name : null;
+  return (
+    <section className="why-card" aria-label="Why this place is seen or not" data-settled={settled}>
+      <h3>
+        {inside
+          ? `Inside ${inside}: nobody can stand here`
+          : why.cameras === 0
+            ? `Nobody sees this place at ${density(why.need_px_per_m)} px/m`
+            : `${why.cameras} ${why.cameras === 1 ? "camera sees" : "cameras see"} this place`}
+      </h3>
+      <p className="fine">
+        {why.at.map((axis) => formatLength(axis, units)).join(" east, ")} north, {formatLength(why.height_m, units, 1)}{" "}
+        up
+      </p>
+      <ol>
+        {why.heads.map((head) => (
+          <li key={`${head.head.camera}/${head.head.head}/${head.head.view ?? ""}`}>
+            <span className={`why-reason why-${head.reason}`}>{WORDS[head.reason]}</span>
+            <span>
+              <strong>{nameOf(site, head.head)}</strong> {head.says}
+            </span>
+          </li>
+        ))}
+      </ol>
+      <Button size="small" onClick={close}>
+        Done
+      </Button>
+    </section>
+  );
+}
