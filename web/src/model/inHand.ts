@@ -7,7 +7,7 @@ interface InHand {
   head: HeadRef | null;
   obstacle: string | null;
   /** What the next tap on the plan does: puts something down, or points at a place. */
-  placing: "target" | "camera" | "obstacle" | "why" | "goal" | null;
+  placing: "target" | "camera" | "obstacle" | "why" | "goal" | "draw" | "box" | null;
   /** Takes a promise; its best head follows unless one is named. */
   takeTarget(target: string | null, head?: HeadRef | null): void;
   takeHead(head: HeadRef | null): void;

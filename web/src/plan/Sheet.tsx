@@ -18,6 +18,8 @@ interface Props {
   label: string;
   /** What a tap puts down; without it a tap does nothing. */
   onTap?: ((at: Point) => void) | undefined;
+  /** Where the pointer is, while it is over the plan. */
+  onHover?: ((at: Point) => void) | undefined;
   className?: string;
   /** Between the ground and what stands on it: the relief. */
   ground?: ReactNode;
@@ -27,7 +29,7 @@ interface Props {
   children?: ReactNode;
 }
 
-export function Sheet({ site, id, units, label, onTap, className = "", ground, layers, children }: Props) {
+export function Sheet({ site, id, units, label, onTap, onHover, className = "", ground, layers, children }: Props) {
   const view = usePlanView();
   const { svg, measured, handles } = usePlanGestures(site, id);
   const tap = (at: Point): void => onTap?.(toSite(usePlanView.getState(), at));
@@ -50,6 +52,14 @@ export function Sheet({ site, id, units, label, onTap, className = "", ground, l
         tabIndex={0}
         aria-label={label}
         onClick={(event) => tap([event.nativeEvent.offsetX, event.nativeEvent.offsetY])}
+        onPointerMove={
+          onHover &&
+          ((event) => {
+            // Of the sheet, not of what is drawn on it.
+            const box = event.currentTarget.getBoundingClientRect();
+            onHover(toSite(usePlanView.getState(), [event.clientX - box.left, event.clientY - box.top]));
+          })
+        }
         onKeyDown={(event) => event.key === "Enter" && tap([view.size[0] / 2, view.size[1] / 2])}
       >
         <HandlesProvider value={handles}>{view.size[0] > 0 && layers(view)}</HandlesProvider>

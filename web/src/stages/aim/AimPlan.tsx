@@ -20,6 +20,11 @@ import { usePlanView } from "../../plan/planView";
 import { type PlanView, toScreen } from "../../plan/view";
 import { formatLength } from "../../ui/length";
 import { density } from "../../ui/words";
+import { ChosenCard } from "./draw/ChosenCard";
+import { DrawCard } from "./draw/DrawCard";
+import { Chosen, DrawLayer } from "./draw/DrawLayer";
+import { snapped } from "./draw/drawing";
+import { useDraw } from "./draw/drawView";
 import { GroundLayers } from "./ground/GroundLayers";
 import { WhyCard } from "./ground/WhyCard";
 import { useGroundView } from "./ground/groundView";
@@ -40,6 +45,9 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
     [sights],
   );
   const inHand = obstacle ? obstacleOf(site, obstacle) : undefined;
+  const hover = (at: Point): void => {
+    useDraw.getState().set({ hand: placing === "draw" ? snapped(site, at) : { at, to: null } });
+  };
   const empty = site.targets.length + site.cameras.length === 0;
   return (
     <Sheet
@@ -48,6 +56,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
       units={units}
       label={placing ? `Plan. Click or press Enter: ${TAPS[placing]}` : "Plan"}
       onTap={placing ? placeAt : undefined}
+      onHover={placing === "draw" || placing === "box" ? hover : undefined}
       ground={<SiteRelief site={site} height={height} needs={needs} dark={dark} />}
       layers={(v) => (
         <>
@@ -78,13 +87,17 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
             />
           ))}
           {inHand && <SolidCorners view={v} obstacle={inHand} actions={planActions.corners} />}
+          <Chosen view={v} site={site} />
+          {(placing === "draw" || placing === "box") && <DrawLayer view={v} units={units} box={placing === "box"} />}
         </>
       )}
     >
       <ReliefKey height={height} onHeight={(value) => setGround({ height: value })} units={units} needs={needs} />
       <ObstacleCard site={site} />
       {ground && <WhyCard site={site} units={units} />}
-      {placing && !(placing === "why" && asked) && (
+      {placing === "draw" && <DrawCard units={units} />}
+      {!placing && !obstacle && <ChosenCard site={site} units={units} />}
+      {placing && placing !== "draw" && !(placing === "why" && asked) && (
         <div className="plan-banner" role="status">
           Click: {TAPS[placing]}. Enter takes the middle.
           <Button size="small" onClick={() => place(null)}>
@@ -111,6 +124,8 @@ const TAPS = {
   obstacle: "here the obstacle stands",
   why: "why is this place seen, or not",
   goal: "here the quiet path leads",
+  draw: "the next corner",
+  box: "one corner of a box, then the other",
 };
 
 /** The needs that the promises use, from the least. */

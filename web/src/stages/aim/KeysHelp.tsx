@@ -14,6 +14,8 @@ const KEYS: [string, string][] = [
   ["PgUp PgDn", "raise, lower the camera"],
   ["J K", "next, previous promise"],
   ["T C O", "place a target, a camera, an obstacle: click on the plan, or Enter for its middle"],
+  ["D", "draw what stands there: clicks, or a length, Tab, a bearing, Enter; Enter on nothing ends it"],
+  ["B", "select obstacles by a box: one corner, then the other"],
   ["G", "what the relief tells about the ground, or the section"],
   ["W", "ask why a place is seen or not: click on the plan, or Enter for its middle"],
   ["Del", "take out the obstacle, or its corner, that has the focus"],

@@ -1,5 +1,5 @@
 /** The figures of the obstacle in hand. */
-import { Button, Input, Select, Switch } from "antd";
+import { Button, Dropdown, Input, Select, Switch } from "antd";
 import { useState } from "react";
 import type { Obstacle, SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
@@ -8,6 +8,7 @@ import { useInHand } from "../../model/inHand";
 import { obstacleOf } from "../../model/lookups";
 import { duplicateObstacle, setFilled, setKind, setOpen, swingOver } from "../../model/obstacles";
 import { Measure, length, plain } from "../../ui/Measure";
+import { offsetCopy, splitObstacle } from "../../model/shapes";
 import { removeObstacle } from "./planActions";
 
 const KINDS: Obstacle["kind"][] = ["building", "wall", "fence", "tree", "glass", "vehicle", "eave", "door", "other"];
@@ -48,6 +49,17 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
     });
     if (copy) takeObstacle(copy);
   };
+  const offset = (by: number): void => {
+    let copy = null as string | null;
+    edit(`Offset ${obstacle.name}`, (site) => {
+      copy = offsetCopy(site, obstacle.id, by);
+    });
+    if (copy) takeObstacle(copy);
+  };
+  const split = (): void =>
+    edit(`Split ${obstacle.name}`, (site) => {
+      splitObstacle(site, obstacle.id);
+    });
   const [base, top] = [obstacle.base_m ?? 0, obstacle.top_m];
   return (
     <section className="obstacle-card" aria-label={`Obstacle ${obstacle.name}`}>
@@ -134,9 +146,21 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
       </div>
       <KindFields obstacle={obstacle} change={change} />
       <div className="obstacle-card-foot">
-        <Button size="small" onClick={duplicate}>
-          Duplicate
-        </Button>
+        <Dropdown
+          trigger={["click"]}
+          menu={{
+            items: [
+              { key: "copy", label: "Duplicate", onClick: duplicate },
+              { key: "offset", label: "Copy half a metre outside", onClick: () => offset(0.5) },
+              { key: "inset", label: "Copy half a metre inside", onClick: () => offset(-0.5) },
+              { key: "split", label: "Split in two", onClick: split },
+            ],
+          }}
+        >
+          <Button size="small" aria-label={`More for ${obstacle.name}`}>
+            More
+          </Button>
+        </Dropdown>
         <Button size="small" danger onClick={() => removeObstacle(obstacle)}>
           Delete
         </Button>

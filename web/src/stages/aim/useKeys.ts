@@ -9,6 +9,7 @@ import { cameraOf, headOf } from "../../model/lookups";
 import { aimedOf, hasFocal, keyOf } from "../../model/views";
 import { rounded } from "../../model/points";
 import { lengthStep } from "../../ui/length";
+import { draw, selectByBox } from "./draw/drawing";
 import { useGroundView } from "./ground/groundView";
 import { useKeysHelp } from "./KeysHelp";
 
@@ -61,6 +62,8 @@ export function useKeys(site: SiteFile): void {
       t: free(() => place("target")),
       c: free(() => place("camera")),
       o: free(() => place("obstacle")),
+      d: free(draw),
+      b: free(selectByBox),
       g: free(() => useGroundView.getState().set({ looking: !useGroundView.getState().looking })),
       w: free(() => {
         useGroundView.getState().set({ looking: true });

@@ -7,6 +7,7 @@ import { useInHand } from "../../model/inHand";
 import { addObstacle } from "../../model/obstacles";
 import { addTarget } from "../../model/targets";
 import { usePlanView } from "../../plan/planView";
+import { putBoxCorner, putPoint, snapped } from "./draw/drawing";
 import { useGroundView } from "./ground/groundView";
 
 /** A camera put down this near to a spot sits on it, px. */
@@ -28,7 +29,13 @@ export function usePlacing(): (where: Point) => void {
       });
       takeObstacle(made);
     } else if (placing === "camera") void placeCamera(where, target);
-    else if (placing === "why") useGroundView.getState().set({ asked: where });
+    else if (placing === "draw") {
+      const { open } = useSite.getState();
+      if (open) putPoint(snapped(open.site, where));
+    } else if (placing === "box") {
+      const { open } = useSite.getState();
+      if (open) putBoxCorner(open.site, where);
+    } else if (placing === "why") useGroundView.getState().set({ asked: where });
     else if (placing === "goal") {
       useGroundView.getState().set({ goal: where });
       useInHand.getState().place(null);

@@ -1,0 +1,84 @@
+/** What a hand does while it draws: points by taps and by typed lengths, finishing, and the box that selects. */
+import type { Point, SiteFile } from "../../../core/types";
+import { useSite } from "../../../keep/store";
+import { useInHand } from "../../../model/inHand";
+import { addDrawn, inBox } from "../../../model/shapes";
+import { type Snapped, along, bearingOf, snap } from "../../../model/snap";
+import { corners } from "../../../plan/drawingPlace";
+import { usePlanView } from "../../../plan/planView";
+import { useDraw } from "./drawView";
+
+/** How near something must be to pull the hand, px. */
+const REACH = 11;
+
+export function snapped(site: SiteFile, where: Point): Snapped {
+  const frame = site.drawing ? corners(site.drawing) : [];
+  return snap(where, REACH / usePlanView.getState().scale, site.obstacles ?? [], useDraw.getState().points, frame);
+}
+
+/** Begins to draw. */
+export function draw(): void {
+  useDraw.getState().set({ points: [], hand: null });
+  useInHand.getState().place("draw");
+}
+
+/** Begins to select by a box. */
+export function selectByBox(): void {
+  useDraw.getState().set({ corner: null, hand: null, chosen: [] });
+  useInHand.getState().place("box");
+}
+
+/** Puts the next point; on the first one it closes the outline. */
+export function putPoint({ at, to }: Snapped): void {
+  const { points, set } = useDraw.getState();
+  if (to === "first") {
+    set({ closed: true });
+    finish();
+    return;
+  }
+  const last = points.at(-1);
+  if (last && last[0] === at[0] && last[1] === at[1]) return;
+  set({ points: [...points, at] });
+}
+
+/** The next point by a typed length and bearing; where no bearing was typed it is the hand's. Answers whether it made sense. */
+export function putTyped(length: number | null, bearing: number | null): boolean {
+  const { points, hand } = useDraw.getState();
+  const last = points.at(-1);
+  if (!last || length === null || length <= 0) return false;
+  const way = bearing ?? (hand ? bearingOf(last, hand.at) : null);
+  if (way === null) return false;
+  putPoint({ at: along(last, length, way), to: null });
+  return true;
+}
+
+export function takeBack(): void {
+  const { points, set } = useDraw.getState();
+  set({ points: points.slice(0, -1) });
+}
+
+/** How many points it takes. */
+export const leastPoints = (closed: boolean): number => (closed ? 3 : 2);
+
+/** Adds what was drawn to the site, and takes it in hand. */
+export function finish(): void {
+  const { kind, closed, top, points, set } = useDraw.getState();
+  if (points.length < leastPoints(closed)) return;
+  let made = "";
+  useSite.getState().edit(`Draw a ${kind}`, (site) => {
+    made = addDrawn(site, kind, points, closed, top);
+  });
+  set({ points: [], hand: null });
+  useInHand.getState().takeObstacle(made);
+}
+
+/** The corners of the box that selects: the first tap, and the second. */
+export function putBoxCorner(site: SiteFile, at: Point): void {
+  const { corner, set } = useDraw.getState();
+  if (!corner) {
+    set({ corner: at });
+    return;
+  }
+  set({ corner: null, chosen: inBox(site, corner, at) });
+  useInHand.getState().place(null);
+}
