@@ -6,7 +6,7 @@ use super::rank::{Rank, compare_sites};
 use super::search::Search;
 use super::{Way, WayKind, words};
 use crate::change::edits::{fresh_id, new_camera};
-use crate::file::{CameraFile, Distance, DistanceHow, PatchOp, Which};
+use crate::file::{CameraFile, Distance, DistanceHow, Form, Model, PatchOp, Which};
 use crate::judge::Verdict;
 use crate::judge::evaluation::{Seen, eye_around, promise_of, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight_line::{judge, keeps};
@@ -95,7 +95,8 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
     let spots = super::places::free_spots(file);
     spots.iter().flat_map(|spot| models.iter().map(move |model| (spot, model))).find_map(|(spot, model)| {
         let mut camera = new_camera(desk.site, spot.position, 0.1, Some(target)).ok()?;
-        if let Some(model) = model.as_ref().filter(|model| model.head_count.unwrap_or(1) == 1) {
+        let of_one_head = |model: &&Model| model.head_count.unwrap_or(1) == 1 && model.form != Form::Ptz;
+        if let Some(model) = model.as_ref().filter(of_one_head) {
             camera.model = model.clone();
         }
         camera.heads.truncate(1);

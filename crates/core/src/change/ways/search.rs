@@ -179,7 +179,14 @@ impl Search<'_> {
     fn suits(&self, model: &Model) -> bool {
         let now = &self.camera.model;
         let plate = self.desk.site.targets()[self.desk.target_place].subject == Subject::Plate;
+        // A preset is one of a head that is turned from afar, a flat view one of a fisheye.
+        let has_the_view = match self.head.1 {
+            Which::Own => true,
+            Which::Preset(_) => model.form == Form::Ptz,
+            Which::Flattened(_) => model.form == Form::Fisheye,
+        };
         let form = match model.form {
+            _ if !has_the_view => false,
             Form::Plate => plate,
             Form::Ptz => now.form == Form::Ptz,
             _ => true,
