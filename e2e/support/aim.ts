@@ -5,17 +5,19 @@ import { type APIRequestContext, type Locator, type Page, expect } from "@playwr
 export const ROOT = new URL("../..", import.meta.url).pathname;
 export const DEMO = `${ROOT}demo/tern-quay.json`;
 
+export interface Camera {
+  id: string;
+  name: string;
+  height_m: number;
+  position: [number, number];
+  model: { name: string };
+  heads: { pan_deg: number; tilt_deg: number; focal_mm: number }[];
+}
+
 export interface Site {
   name: string;
   targets: { id: string; name: string; shape: { points: [number, number][] } }[];
-  cameras: {
-    id: string;
-    name: string;
-    height_m: number;
-    position: [number, number];
-    model: { name: string };
-    heads: { pan_deg: number; tilt_deg: number; focal_mm: number }[];
-  }[];
+  cameras: Camera[];
 }
 
 export const demo = (): Site => JSON.parse(readFileSync(DEMO, "utf8")) as Site;
@@ -93,6 +95,20 @@ export class Aim {
 
   async saved(): Promise<void> {
     await expect(this.saving).toHaveText(/^Saved \d/);
+  }
+
+  /** Waits until what is told about the ground is of the site as it is. */
+  async groundSettled(): Promise<void> {
+    await expect(this.page.getByTestId("ground-layers")).toHaveAttribute("data-settled", "true");
+  }
+
+  /** Taps a place of the plan, metres east and north, reckoned from where two cameras are drawn. */
+  async tapAt(at: [number, number], [first, second]: [Camera, Camera]): Promise<void> {
+    const on = (camera: Camera): Promise<[number, number]> =>
+      centre(this.page.getByTestId(`camera-${camera.id}`).locator("circle.reach"));
+    const [[u, v], [w]] = [await on(first), await on(second)];
+    const scale = (w - u) / (second.position[0] - first.position[0]);
+    await this.page.mouse.click(u + (at[0] - first.position[0]) * scale, v - (at[1] - first.position[1]) * scale);
   }
 
   /** Presses on one thing, drags through the way's points and lets go. */

@@ -63,7 +63,13 @@ fn pixels_and_densities_are_those_of_opencv() {
                 let (ours, theirs) = (found.pixel.to_array()[axis], look.pixel[axis]);
                 assert!((ours - theirs).abs() < 0.15, "{}: {ours} {theirs}", case.name);
             }
-            assert!((found.across - look.across).abs() < give(look.across), "{}: {} {}", case.name, found.across, look.across);
+            assert!(
+                (found.across - look.across).abs() < give(look.across),
+                "{}: {} {}",
+                case.name,
+                found.across,
+                look.across
+            );
             assert!((found.up - look.up).abs() < give(look.up), "{}: {} {}", case.name, found.up, look.up);
             assert_eq!(found.in_view, look.in_view, "{}", case.name);
         }
@@ -86,9 +92,17 @@ fn a_flat_view_shows_what_the_round_picture_holds_and_no_more() {
     let eye = DVec3::from_array(cases[0].eye);
     let ahead = eye + DVec3::new(30_f64.to_radians().sin() * 3.0, 30_f64.to_radians().cos() * 3.0, -2.0);
     let (round, flat) = of(8000, 60.0, ahead);
-    assert!(flat.in_view && (flat.across - round.across).abs() < 1e-9, "stretched to many pixels it shows as much as the round one");
+    assert!(
+        flat.in_view && (flat.across - round.across).abs() < 1e-9,
+        "stretched to many pixels it shows as much as the round one"
+    );
     let (round, flat) = of(320, 60.0, ahead);
-    assert!(flat.across < round.across * 0.6, "squeezed into few pixels it shows less: {} {}", flat.across, round.across);
+    assert!(
+        flat.across < round.across * 0.6,
+        "squeezed into few pixels it shows less: {} {}",
+        flat.across,
+        round.across
+    );
     let (_, flat) = of(1920, 60.0, eye + DVec3::new(3.0, -1.0, -2.0));
     assert!(!flat.in_view, "what lies outside of the window");
 }

@@ -84,16 +84,19 @@ fn all_around(eye: [f64; 2], obstacles: Value) -> Site {
 #[test]
 fn seen_areas_are_those_that_shapely_finds() {
     for (number, case) in table().areas.into_iter().enumerate() {
-        let solid = |(i, outline): (usize, &Vec<[f64; 2]>)| {
-            json!({"id": format!("o{i}"), "name": "W", "kind": "building", "outline": outline, "top_m": 4.0})
-        };
+        let solid = |(i, outline): (usize, &Vec<[f64; 2]>)| json!({"id": format!("o{i}"), "name": "W", "kind": "building", "outline": outline, "top_m": 4.0});
         let obstacles: Vec<Value> = case.solids.iter().enumerate().map(solid).collect();
         let site = all_around(case.eye, json!(obstacles));
         let told = ground(&site, &GroundWish { need_px_per_m: 0.1, height_m: 1.6, goal: None }).unwrap();
         assert_eq!(told.bounds, case.bounds, "case {number}");
         // A cell is in or out as a whole: along every edge half a cell is unsure, one way and the other.
         let give = 0.12 * told.cell_m * case.edge_m;
-        assert!((told.seen_m2 - case.seen_m2).abs() < give, "case {number}: {} {} ± {give}", told.seen_m2, case.seen_m2);
+        assert!(
+            (told.seen_m2 - case.seen_m2).abs() < give,
+            "case {number}: {} {} ± {give}",
+            told.seen_m2,
+            case.seen_m2
+        );
         assert!((told.open_m2 - case.open_m2).abs() < give, "case {number}: {} {}", told.open_m2, case.open_m2);
         assert_eq!(told.twice_m2, 0.0);
     }

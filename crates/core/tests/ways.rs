@@ -18,7 +18,8 @@ fn ways(site: &Site, line: &Question, units: Units) -> Result<Ways, bright_angle
 
 fn line_verdict(evaluation: &Evaluation, line: &Question) -> Option<Verdict> {
     let is = |s: &&bright_angle_core::judge::SightLine| {
-        s.camera == line.camera && s.head == line.head && s.target == line.target
+        let view = s.preset.as_ref().or(s.flattened.as_ref());
+        s.camera == line.camera && s.head == line.head && view == line.view.as_ref() && s.target == line.target
     };
     evaluation.sight_lines.iter().find(is).map(|s| s.verdict)
 }
@@ -69,7 +70,7 @@ fn every_way_on_the_demos_does_what_it_says() {
                 let line = Question {
                     camera: head.camera_id().to_owned(),
                     head: head.id().to_owned(),
-                    view: None,
+                    view: head.view_id().map(str::to_owned),
                     target: target.id.clone(),
                 };
                 let kept = line_verdict(&evaluate(&site), &line) == Some(Verdict::Kept);

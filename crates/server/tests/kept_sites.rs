@@ -199,7 +199,7 @@ async fn migrations_run_once_and_the_demo_only_into_an_empty_database() {
     let page = again.sites(wanted).await.unwrap();
     assert_eq!(
         page.sites.iter().map(|site| site.name.as_str()).collect::<Vec<_>>(),
-        ["Tern Quay Boatyard", "Harebell Veterinary Clinic"]
+        ["Tern Quay Boatyard", "Umber Yard Self-storage", "Harebell Veterinary Clinic"]
     );
 }
 

@@ -69,7 +69,7 @@ describe("sights", () => {
     await sightsOf(ask, { ...wish, head: "h1" });
     expect(asked).toEqual([
       ["t1", null],
-      ["t1", { camera: "c1", head: "h1" }],
+      ["t1", { camera: "c1", head: "h1", view: null }],
     ]);
   });
 

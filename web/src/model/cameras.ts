@@ -40,17 +40,21 @@ const APART = 30;
 /** The turn from one bearing to another, −180 to 180. */
 const turn = (from: number, to: number): number => ((((to - from + 180) % 360) + 360) % 360) - 180;
 
-/** The bearing nearest to a wish that the heads beside it leave a head on its ring, degrees; where it is, if they leave none. */
+/**
+ * The bearing nearest to a wish that a head can be turned to on its ring, degrees: heads do not pass each other. Where its
+ * neighbours leave no room it stays where it is.
+ */
 export function onRing(camera: Camera, head: string, wish: number): number {
-  if (camera.model.form !== "multi_head") return wish;
-  const stop = camera.model.apart_deg ?? APART;
-  const others = camera.heads.filter((held) => held.id !== head).map((held) => held.pan_deg);
-  const free = (pan: number): boolean => others.every((other) => Math.abs(turn(other, pan)) >= stop - 1e-6);
-  if (free(wish)) return wish;
-  const edges = others.flatMap((other) => [other - stop, other + stop]).filter(free);
-  const [nearest] = edges.sort((a, b) => Math.abs(turn(wish, a)) - Math.abs(turn(wish, b)));
   const now = camera.heads.find((held) => held.id === head)?.pan_deg ?? wish;
-  return nearest === undefined ? now : rounded((nearest + 360) % 360, 1);
+  const others = camera.heads.filter((held) => held.id !== head).map((held) => held.pan_deg);
+  if (camera.model.form !== "multi_head" || others.length === 0) return wish;
+  const stop = camera.model.apart_deg ?? APART;
+  // How far it can go to either side: to the next head, less the stop.
+  const room = (side: 1 | -1): number => Math.min(...others.map((other) => (side * (other - now) + 720) % 360)) - stop;
+  const [right, left] = [room(1), room(-1)];
+  if (right < 0 || left < 0) return now;
+  const by = Math.min(Math.max(turn(now, wish), -left), right);
+  return rounded((now + by + 360) % 360, 1);
 }
 
 /** Gives a head the aim that the core found. */

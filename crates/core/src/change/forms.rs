@@ -28,22 +28,6 @@ fn turn(from_deg: f64, to_deg: f64) -> f64 {
     (Angle::degrees(to_deg) - Angle::degrees(from_deg)).wrapped().deg()
 }
 
-/// The bearing nearest to a wish that the stops of the ring leave a head, degrees.
-pub fn on_ring(camera: &CameraFile, place: usize, wish_deg: f64) -> f64 {
-    let stop = camera_apart(camera);
-    if apart(camera, place, wish_deg) >= stop {
-        return wish_deg;
-    }
-    let others: Vec<f64> =
-        camera.heads.iter().enumerate().filter(|(other, _)| *other != place).map(|(_, head)| head.pan_deg).collect();
-    let edges = others.iter().flat_map(|pan| [pan - stop, pan + stop]).filter(|pan| {
-        // Rounding must not keep a head off its own stop.
-        others.iter().all(|other| turn(*other, *pan).abs() >= stop - 1e-9)
-    });
-    let nearest = edges.min_by(|a, b| turn(wish_deg, *a).abs().total_cmp(&turn(wish_deg, *b).abs()));
-    nearest.map_or(camera.heads[place].pan_deg, |pan| neat(pan.rem_euclid(360.0), 0.1))
-}
-
 /// A camera with its heads spread evenly: over the whole turn, or over `over_deg` about the middle of where they look now.
 ///
 /// # Errors
@@ -86,19 +70,6 @@ mod tests {
         file.cameras.retain(|c| c.id != "c7");
         file.cameras.push(camera.clone());
         (Site::from_file(file).unwrap(), camera)
-    }
-
-    #[test]
-    fn heads_stop_before_they_meet() {
-        let (_, camera) = four();
-        let first = camera.heads[0].pan_deg;
-        // The next one stands 90° on: with a stop of 30° a wish for 80° ends at 60°.
-        assert!((turn(first, on_ring(&camera, 0, first + 80.0)) - 60.0).abs() < 1e-6);
-        assert_eq!(on_ring(&camera, 0, first + 45.0), first + 45.0);
-        assert!(
-            (turn(first, on_ring(&camera, 0, first + 100.0)) - 120.0).abs() < 1e-6,
-            "over its neighbour, the nearer side"
-        );
     }
 
     #[test]

@@ -65,5 +65,8 @@ pub fn evaluated(site: &Value) -> Value {
     serde_json::to_value(bright_angle_core::evaluate(&parse(site))).unwrap()
 }
 
-pub const DEMOS: [&str; 2] =
-    [include_str!("../../../../demo/tern-quay.json"), include_str!("../../../../demo/veterinary-clinic.json")];
+pub const DEMOS: [&str; 3] = [
+    include_str!("../../../../demo/tern-quay.json"),
+    include_str!("../../../../demo/umber-yard.json"),
+    include_str!("../../../../demo/veterinary-clinic.json"),
+];

@@ -102,7 +102,10 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
             .filter(|(useful, _)| *useful >= now + LEAST_GAIN)
             .collect();
         found.sort_by(|a, b| b.0.total_cmp(&a.0));
-        let priced = found.into_iter().take(6).filter_map(|(useful, change)| way(&desk, kind, change, (useful, served.1), units));
+        let priced = found
+            .into_iter()
+            .take(6)
+            .filter_map(|(useful, change)| way(&desk, kind, change, (useful, served.1), units));
         ways.extend(priced.into_iter().find(|way| !way.harms));
     }
     ways.sort_by(|a: &PictureWay, b| b.useful.total_cmp(&a.useful));
@@ -135,7 +138,13 @@ fn reach(head: &Head, need: f64) -> f64 {
     far.min(ground)
 }
 
-fn way(desk: &Desk, kind: PictureWayKind, change: Change, (useful, need): (f64, f64), units: Units) -> Option<PictureWay> {
+fn way(
+    desk: &Desk,
+    kind: PictureWayKind,
+    change: Change,
+    (useful, need): (f64, f64),
+    units: Units,
+) -> Option<PictureWay> {
     let (candidate, then) = candidate(desk, &change)?;
     let (rank, effects) = desk.consequences(0.0, &then)?;
     let says = match kind {

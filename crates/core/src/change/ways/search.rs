@@ -24,6 +24,10 @@ const CORRIDOR_DEG: f64 = 90.0;
 /// All changes found to the camera in question, in no order: at most one a kind, and one a spot and a catalogue model.
 pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
     let search = Search::new(desk);
+    if search.comes_back_too_late() {
+        // No aim and no lens brings a tour back sooner.
+        return search.tour().into_iter().collect();
+    }
     let aimed = search.aimed(search.camera);
     let turned = |aim: Aim| Change::Aim(aim.pan_deg, aim.tilt_deg);
     let each = |run: &dyn Fn() -> Option<Candidate>| {
@@ -41,7 +45,6 @@ pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
         instead(each(&|| search.height(false)), &|| search.height(true)),
         instead(each(&|| search.nearer(false)), &|| search.nearer(true)),
         each(&|| search.corridor()),
-        each(&|| search.tour()),
         each(&|| search.back()),
         each(&|| search.sideways()),
         aim,
@@ -109,6 +112,12 @@ impl Search<'_> {
         let roll = if (Angle::degrees(now).sin()).abs() < 0.5 { CORRIDOR_DEG } else { 0.0 };
         self.kept(self.followed(Change::Roll(roll), false), 0.6)
             .or_else(|| self.kept(self.followed(Change::Roll(roll), true), 0.8))
+    }
+
+    /// Whether it looks away for longer than the target may go unseen, or nobody said how long that is.
+    fn comes_back_too_late(&self) -> bool {
+        let gap = self.desk.head(self.camera).gap_s();
+        gap.is_some_and(|gap| self.desk.target().unseen_at_most_s.is_none_or(|wish| gap > wish))
     }
 
     /// A shorter stay at each preset of the tour, so that it comes back in time.

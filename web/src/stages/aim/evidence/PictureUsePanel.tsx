@@ -162,8 +162,8 @@ function WayRow({ way, site, now, units }: { way: PictureWay; site: SiteFile; no
           </ul>
         )}
       </div>
-      <Button size="small" onClick={() => void apply()} aria-label={`Try: ${way.says}`}>
-        Try
+      <Button size="small" onClick={() => void apply()} aria-label={`Use it: ${way.says}`}>
+        Use it
       </Button>
     </li>
   );

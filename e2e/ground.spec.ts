@@ -1,0 +1,188 @@
+/** The ground as it is: drawn, explained, seen by every form of camera, and designs side by side. */
+import { readFileSync } from "node:fs";
+import { type Page, expect, test } from "@playwright/test";
+import { Aim, ROOT, type Site, centre, demo, keep, kept } from "./support/aim";
+
+const umber = (): Site => JSON.parse(readFileSync(`${ROOT}demo/umber-yard.json`, "utf8")) as Site;
+
+/** Turns what lies under the plan to one of its parts. */
+async function under(page: Page, part: "Section" | "Ground" | "Designs"): Promise<void> {
+  await page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
+}
+
+/** Chooses from a list by what it says. */
+async function choose(page: Page, list: string, says: string): Promise<void> {
+  await page.getByRole("combobox", { name: list }).click({ force: true });
+  await page
+    .locator(".ant-select-dropdown:visible")
+    .locator(".ant-select-item-option-content")
+    .getByText(says, { exact: true })
+    .click();
+}
+
+const square = async (page: Page, row: string): Promise<number> => {
+  const text = await page.locator(".ground-shares > div", { hasText: row }).locator("dd").first().innerText();
+  return Number(text.replace(/[^\d]/g, ""));
+};
+
+test("a shed is drawn with typed lengths, and a wall that is raised throws a longer shadow", async ({
+  page,
+  request,
+}) => {
+  const aim = new Aim(page);
+  const id = await keep(request, demo());
+  await aim.open(id);
+  await page.keyboard.press("d");
+  for (const [one, other] of [
+    ["98", "40"],
+    ["6.2", "90"],
+    ["4", "0"],
+    ["6.2", "270"],
+  ] as const) {
+    await page.keyboard.type(one);
+    await page.keyboard.press("Tab");
+    await page.keyboard.type(other);
+    await page.keyboard.press("Enter");
+  }
+  // Enter on nothing ends it.
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: /^Obstacle Building/ })).toBeVisible();
+  await aim.saved();
+  const drawn = (await kept(request, id)).site as unknown as { obstacles: { outline: number[][] }[] };
+  expect(drawn.obstacles.at(-1)?.outline).toEqual([
+    [98, 40],
+    [104.2, 40],
+    [104.2, 44],
+    [98, 44],
+  ]);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("region", { name: /^Obstacle Building/ })).toHaveCount(0);
+
+  // A wall across the dinghy park: low, then high.
+  await page.getByRole("button", { name: "Draw what stands there" }).click();
+  await choose(page, "What is drawn", "wall");
+  for (const [one, other] of [
+    ["60", "41"],
+    ["20", "90"],
+  ] as const) {
+    await page.getByRole("region", { name: "Drawing" }).getByRole("textbox", { name: /^(East|Length) of/ }).fill(one);
+    await page.getByRole("region", { name: "Drawing" }).getByRole("textbox", { name: /^(North|Bearing) of/ }).fill(other);
+    await page.keyboard.press("Enter");
+  }
+  const top = page.getByRole("region", { name: "Drawing" }).getByRole("textbox", { name: "Top" });
+  await top.fill("1.2");
+  await top.press("Enter");
+  await page.getByRole("button", { name: "Finish" }).click();
+  await under(page, "Ground");
+  await aim.groundSettled();
+  const before = await square(page, "by nobody");
+  const raised = page.getByRole("region", { name: /^Obstacle Wall/ }).getByRole("textbox", { name: "Top" });
+  await raised.fill("2.4");
+  await raised.press("Enter");
+  await expect.poll(() => square(page, "by nobody")).toBeGreaterThan(before + 20);
+});
+
+test("why a place is unseen is told head by head, and moves with the site", async ({ page, request }) => {
+  const aim = new Aim(page);
+  await aim.open(await keep(request, umber()));
+  await page.keyboard.press("w");
+  // The bins lie behind the lime while it is in leaf.
+  const { cameras } = umber();
+  const [, second, third] = cameras;
+  if (!second || !third) throw new Error("the demo has its cameras");
+  await aim.tapAt([46.5, 6.9], [second, third]);
+  const card = page.getByRole("region", { name: "Why this place is seen or not" });
+  await expect(card).toContainText("Nobody sees this place");
+  await expect(card.locator("li", { hasText: "C3 · Bin store" })).toContainText(
+    "behind Lime tree; free once the leaves are off",
+  );
+  await expect(card.locator("li", { hasText: "C4" })).toContainText("behind the camera's back");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Site", exact: true }).click();
+  await page.getByRole("menuitem", { name: /Limits/ }).click();
+  await page.getByRole("radio", { name: "Leaves off" }).check();
+  await page.getByRole("button", { name: "Close" }).click();
+  await expect(card.locator("li", { hasText: "C3 · Bin store" })).toContainText("only until the leaves come");
+});
+
+test("the quiet path closes while a camera is turned", async ({ page, request }) => {
+  const aim = new Aim(page);
+  await aim.open(await keep(request, demo()));
+  await aim.promise("Pontoon head").click();
+  await under(page, "Ground");
+  await choose(page, "Where the quiet path leads", "to Mast racks");
+  await aim.groundSettled();
+  const path = page.getByTestId("quiet-path");
+  await expect(path).toHaveAttribute("data-seen", /^\d/);
+  const seen = async (): Promise<number> => Number(await path.getAttribute("data-seen"));
+  const before = await seen();
+  await page.getByTestId("camera-c6").click();
+  // Turned away from the racks, step by step, it leaves a way; turned back, it closes it.
+  for (let step = 0; step < 12; step++) await page.keyboard.press("Shift+ArrowRight");
+  await expect.poll(seen).toBeLessThan(before);
+  for (let step = 0; step < 12; step++) await page.keyboard.press("Shift+ArrowLeft");
+  await expect.poll(seen).toBe(before);
+});
+
+test("a four-head is laid beside four fixed cameras, and one of them is adopted", async ({ page, request }) => {
+  const aim = new Aim(page);
+  const id = await keep(request, umber());
+  await aim.open(id);
+  await under(page, "Designs");
+  await page.getByRole("button", { name: "Side by side" }).click();
+  const sides = page.getByTestId("side-by-side");
+  await expect(sides).toHaveAttribute("data-settled", "true");
+  await expect(sides.getByRole("list", { name: "What differs" })).toContainText(
+    "Lane between the units: broken with One four-head on the corner, kept with Four fixed turrets",
+  );
+  const figures = sides.getByLabel("Figures of both designs");
+  await expect(figures.locator("div", { hasText: "Cable drops" })).toContainText(/4\s*7/);
+  await expect(figures.locator("div", { hasText: "Cameras to pay" })).toContainText(/1830\s*1490/);
+  await page.getByRole("button", { name: "Adopt this one" }).click();
+  await expect(aim.screen).toBeVisible();
+  await expect(page.getByTestId("camera-c7")).toBeVisible();
+  await aim.saved();
+  const { site } = (await kept(request, id)) as unknown as {
+    site: { design: string; variants: { name: string }[]; cameras: unknown[] };
+  };
+  expect([site.design, site.variants.map((v) => v.name), site.cameras.length]).toEqual([
+    "Four fixed turrets",
+    ["One four-head on the corner"],
+    7,
+  ]);
+});
+
+test("the tour of a PTZ is shortened until it keeps what it promises", async ({ page, request }) => {
+  const aim = new Aim(page);
+  await aim.open(await keep(request, umber()));
+  await aim.promise("Sliding gate, who comes in").click();
+  await expect(page.getByTestId("verdict")).toHaveText("broken");
+  await expect(aim.evidence).toContainText("Looked away from");
+  await expect(page.getByTestId("tour-says")).toContainText("Tour of 3, 31 s around");
+  await page.getByRole("button", { name: /^Try: Stay .* at each preset/ }).click();
+  await expect(page.getByTestId("verdict")).toHaveText("kept");
+  // One preset more, and it is away for too long again.
+  await page.getByRole("button", { name: "Add a preset" }).click();
+  await page.getByTestId("preset-p1").getByRole("button").first().click();
+  await expect(page.getByTestId("verdict")).toHaveText("broken");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByTestId("tour-says")).toContainText("Tour of 3");
+});
+
+test("each head of a ring is turned by its own grip, and stops before the next", async ({ page, request }) => {
+  const aim = new Aim(page);
+  const id = await keep(request, umber());
+  await aim.open(id);
+  await page.getByTestId("camera-c1").click();
+  await page.getByRole("radiogroup", { name: "Head in hand" }).getByText("h2 135°").click();
+  const [cx, cy] = await centre(page.getByTestId("camera-c1").locator("circle.reach"));
+  const [gx, gy] = await centre(page.getByTestId("aim-c1").locator("circle.reach"));
+  await page.mouse.move(gx, gy);
+  await page.mouse.down();
+  // Towards its neighbour at 172°, straight south.
+  await page.mouse.move(cx + 3, cy + 60, { steps: 6 });
+  await page.mouse.up();
+  await aim.saved();
+  const { site } = await kept(request, id);
+  expect(site.cameras[0]?.heads[1]?.pan_deg).toBeCloseTo(142, 0);
+});
