@@ -65,8 +65,14 @@ test("a shed is drawn with typed lengths, and a wall that is raised throws a lon
     ["60", "41"],
     ["20", "90"],
   ] as const) {
-    await page.getByRole("region", { name: "Drawing" }).getByRole("textbox", { name: /^(East|Length) of/ }).fill(one);
-    await page.getByRole("region", { name: "Drawing" }).getByRole("textbox", { name: /^(North|Bearing) of/ }).fill(other);
+    await page
+      .getByRole("region", { name: "Drawing" })
+      .getByRole("textbox", { name: /^(East|Length) of/ })
+      .fill(one);
+    await page
+      .getByRole("region", { name: "Drawing" })
+      .getByRole("textbox", { name: /^(North|Bearing) of/ })
+      .fill(other);
     await page.keyboard.press("Enter");
   }
   const top = page.getByRole("region", { name: "Drawing" }).getByRole("textbox", { name: "Top" });
@@ -185,4 +191,35 @@ test("each head of a ring is turned by its own grip, and stops before the next",
   await aim.saved();
   const { site } = await kept(request, id);
   expect(site.cameras[0]?.heads[1]?.pan_deg).toBeCloseTo(142, 0);
+});
+
+test("a drawing is brought in by layers, and a broken one changes nothing", async ({ page, request }) => {
+  const aim = new Aim(page);
+  const id = await keep(request, demo());
+  await aim.open(id);
+  const count = async (): Promise<number> =>
+    ((await kept(request, id)).site as unknown as { obstacles: unknown[] }).obstacles.length;
+  const before = await count();
+  await page.getByRole("button", { name: "Bring in a drawing" }).click();
+  const dialog = page.getByRole("dialog", { name: "Bring in a drawing" });
+  const file = dialog.locator("input[type=file]");
+  await file.setInputFiles(`${ROOT}outside/exchange/crossing.dxf`);
+  await expect(dialog.getByRole("alert")).toContainText("crosses or touches itself");
+  await expect(dialog.getByRole("button", { name: /^Take/ })).toBeDisabled();
+  await file.setInputFiles(`${ROOT}outside/exchange/yard.dxf`);
+  await expect(dialog).toContainText("read as millimetres, by its header");
+  await expect(dialog).toContainText("1 thing is left out");
+  await dialog.getByRole("checkbox", { name: /FENCE/ }).uncheck();
+  await dialog.getByRole("button", { name: "Take 7 obstacles" }).click();
+  await expect(page.getByRole("region", { name: "Obstacles selected together" })).toContainText("7 obstacles");
+  await aim.saved();
+  expect(await count()).toBe(before + 7);
+  await page.keyboard.press("Control+z");
+  await aim.saved();
+  await expect.poll(count).toBe(before);
+
+  await page.getByRole("button", { name: "Site", exact: true }).click();
+  const saved = page.waitForEvent("download");
+  await page.getByRole("menuitem", { name: "Save what stands there as DXF" }).click();
+  expect((await saved).suggestedFilename()).toBe("tern-quay-boatyard.dxf");
 });

@@ -32,6 +32,7 @@
 pub mod answer;
 pub mod change;
 pub mod equipment;
+pub mod exchange;
 pub mod file;
 pub mod ground;
 pub mod judge;

@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From the room that knows nobody to the one that may know all.
-const ORDER: [&str; 13] = [
+const ORDER: [&str; 14] = [
     "work",
     "math",
     "file",
@@ -16,6 +16,7 @@ const ORDER: [&str; 13] = [
     "words",
     "ground",
     "change",
+    "exchange",
     "survey",
     "answer",
 ];

@@ -1,9 +1,10 @@
 /** The strip on top of a site's stages: its name, the stages, undo and redo, and how far everything is saved. */
 import { RedoOutlined, UndoOutlined } from "@ant-design/icons";
-import { Button, Dropdown, Input, Tooltip } from "antd";
+import { App, Button, Dropdown, Input, Tooltip } from "antd";
 import { Suspense, lazy, useState } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
+import { type PlanFormat, exportPlan } from "../keep/drawings";
 import { exportSite } from "../keep/files";
 import { lastStep, nextStep, useHistory } from "../keep/history";
 import { useSite } from "../keep/store";
@@ -28,6 +29,17 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
     ),
   );
   const { undo, redo } = useSite.getState();
+  const { message } = App.useApp();
+  const saveAs = async (format: PlanFormat): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    try {
+      if (site) await exportPlan(site, format);
+    } catch {
+      void message.warning(
+        "The server writes that file, and it does not answer just now. Save the site file meanwhile.",
+      );
+    }
+  };
   const [asked, setAsked] = useState<"rules" | "revisions" | "delete" | null>(null);
   // What can be undone changes with the steps.
   useStore(useHistory.temporal, (steps) => `${steps.pastStates.length}/${steps.futureStates.length}`);
@@ -68,6 +80,11 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
                 if (site) exportSite(site);
               },
             },
+            ...(["geojson", "dxf", "svg"] as const).map((format) => ({
+              key: format,
+              label: format === "svg" ? "Save the plan as SVG" : `Save what stands there as ${FORMATS[format]}`,
+              onClick: () => void saveAs(format),
+            })),
             { key: "delete", label: "Delete this site", danger: true, onClick: () => setAsked("delete") },
           ],
         }}
@@ -85,6 +102,8 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
     </Masthead>
   );
 }
+
+const FORMATS = { geojson: "GeoJSON", dxf: "DXF" };
 
 function SiteName({ name, disabled }: { name: string; disabled: boolean }) {
   const edit = useSite((state) => state.edit);

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A site's solids, or its whole plan, for other programs. */
+        post: operations["exportPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-answer": {
         parameters: {
             query?: never;
@@ -83,6 +100,40 @@ export interface paths {
         get: operations["health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import/dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept. */
+        post: operations["importDxf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import/geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a GeoJSON file brings: polygons and lines by layer, and what is left out. Nothing is kept. */
+        post: operations["importGeojson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -636,6 +687,22 @@ export interface components {
             event_s: number;
             /** @enum {string} */
             ask: "tours";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @enum {string} */
+            ask: "link_of";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The pixel, right and down from the top-left corner. */
+            pixel: number[];
+            /** @enum {string} */
+            ask: "point_through";
         } | {
             /** @description The camera's id. */
             camera: string;
@@ -1302,6 +1369,21 @@ export interface components {
             /** @description The program's version. */
             version: string;
         };
+        /** @description What a drawing brings, to be looked at before any of it is taken. */
+        Import: {
+            /** @description How its coordinates were read, as in `millimetres, by its header`. */
+            coordinates: string;
+            /** @description Its layers. */
+            layers: components["schemas"]["Layer"][];
+            /** @description How much was left out in all. */
+            left_out_count: number;
+            /** @description What was left out, the first of it. */
+            left_out: components["schemas"]["LeftOut"][];
+            /** @description The middle of all that is taken, m. */
+            middle: number[];
+            /** @description How wide and how tall all of it is, m. */
+            size_m: number[];
+        };
         /** @description Something in the infrared beam. */
         InBeam: {
             /** @description The obstacle's id. */
@@ -1316,6 +1398,24 @@ export interface components {
              * @description How near it comes, m.
              */
             nearest_m: number;
+        };
+        /** @description A layer of a drawing. */
+        Layer: {
+            /** @description Its name. */
+            name: string;
+            /** @description What its name says that is on it. */
+            kind: components["schemas"]["ObstacleKind"];
+            /** @description The obstacles that come of it; their ids are places in this import, not a site's. */
+            obstacles: components["schemas"]["Obstacle"][];
+        };
+        /** @description What was left out. */
+        LeftOut: {
+            /** @description What it is in the file. */
+            source: string;
+            /** @description Its layer. */
+            layer: string;
+            /** @description Why. */
+            why: string;
         };
         /** @description A lens as its maker describes it. A fixed lens has both focal lengths equal. */
         Lens: {
@@ -1353,6 +1453,35 @@ export interface components {
             head: string;
             /** @description What both see: four or more pairs, on the ground. */
             pairs: components["schemas"]["LinkPair"][];
+        };
+        /** @description How a turned head hangs, as its pairs have it. */
+        LinkFound: {
+            /** @description Where it is, m east, north and up. */
+            position: number[];
+            /**
+             * Format: double
+             * @description How far that is from where it is drawn, m.
+             */
+            moved_m: number;
+            /**
+             * Format: double
+             * @description The bearing that its pan of zero looks to, degrees.
+             */
+            pan_zero_deg: number;
+            /**
+             * Format: double
+             * @description How far its axis leans off the plumb line, degrees.
+             */
+            leans_deg: number;
+            /** @description By how much each pair is off, degrees, in their order. */
+            off_deg: number[];
+            /** @description The place in the list of the pair that is off most. */
+            worst: number;
+            /**
+             * Format: double
+             * @description The root of the mean of the squares of what they are off, degrees.
+             */
+            rms_deg: number;
         };
         /** @description A pair that links a fixed view to a head that is turned: something that both see. */
         LinkPair: {
@@ -3693,6 +3822,110 @@ export interface operations {
             };
         };
     };
+    exportPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description geojson, dxf or svg */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     firstAnswer: {
         parameters: {
             query?: never;
@@ -3837,6 +4070,195 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    importDxf: {
+        parameters: {
+            query?: {
+                /** @description mm, cm, m, in or ft, in place of the header's */
+                unit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/vnd.dxf": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    importGeojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/geo+json": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
                 };
             };
         };

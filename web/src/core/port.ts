@@ -17,6 +17,7 @@ import type {
   Guide,
   HeadRef,
   Line,
+  LinkFound,
   Lost,
   Merged,
   Model,
@@ -149,6 +150,10 @@ export const core = {
   pictureWays: (site: SiteFile, head: HeadRef, units: Units): Promise<PictureWays> =>
     ask(site, { ask: "picture_ways", head, units }, surveyor),
   tours: (site: SiteFile, event_s: number): Promise<Tours> => ask(site, { ask: "tours", event_s }),
+  linkOf: (site: SiteFile, camera: string, head: string): Promise<LinkFound> =>
+    ask(site, { ask: "link_of", camera, head }),
+  pointThrough: (site: SiteFile, camera: string, head: string, pixel: Point): Promise<[number, number]> =>
+    ask(site, { ask: "point_through", camera, head, pixel }),
   spread: (site: SiteFile, camera: string, over_deg: number): Promise<Camera> =>
     ask(site, { ask: "spread", camera, over_deg }),
   designs: (site: SiteFile, left: string | null, right: string | null, wish: GroundWish): Promise<SideBySide> =>

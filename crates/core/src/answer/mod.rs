@@ -20,6 +20,7 @@ use crate::judge::{HeadResult, Session, SightLine};
 use crate::show::outline::outline;
 use crate::show::picture_use::picture_uses;
 use crate::show::section::{Section, section};
+use crate::site::link::{link_of, point_through};
 use crate::survey::drawing::parse_world_file;
 use crate::survey::first_answer::{Asked, first_answer};
 use crate::survey::{TakenShot, read_csv_into, survey, take_shot_on, write_csv};
@@ -170,6 +171,23 @@ pub enum Ask {
         /// How long the event is that chances are told for, s.
         event_s: f64,
     },
+    /// How a head that a fixed view points hangs, and how well its pairs agree.
+    LinkOf {
+        /// The camera's id.
+        camera: String,
+        /// The head's id.
+        head: String,
+    },
+    /// The pan and tilt with which it looks at what a pixel of the fixed view shows.
+    PointThrough {
+        /// The camera's id.
+        camera: String,
+        /// The head's id.
+        head: String,
+        /// The pixel, right and down from the top-left corner.
+        #[schema(value_type = [f64; 2])]
+        pixel: Point2,
+    },
     /// A camera with its heads spread evenly.
     Spread {
         /// The camera's id.
@@ -260,6 +278,8 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
             Err(vec![Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s"))])
         }
         Ask::Tours { event_s } => json(&tours(site, event_s)),
+        Ask::LinkOf { camera, head } => json(&link_of(site, &camera, &head)?),
+        Ask::PointThrough { camera, head, pixel } => json(&point_through(site, &camera, &head, pixel)?),
         Ask::Spread { camera, over_deg } => json(&spread(site, &camera, over_deg)?),
         Ask::Designs { left, right, wish } => {
             json(&side_by_side(site.file(), left.as_deref(), right.as_deref(), &wish)?)

@@ -2,6 +2,7 @@
 
 mod ground_edges;
 mod head;
+pub mod link;
 pub mod needs;
 mod standing;
 pub mod subject;

@@ -5,6 +5,7 @@ mod body;
 mod compute;
 mod desk;
 mod error;
+pub(crate) mod exchange;
 mod guard;
 mod headers;
 mod openapi;
@@ -163,6 +164,9 @@ pub fn compute_routes() -> Vec<rocket::Route> {
         compute::relief,
         compute::catalogue,
         compute::schema,
+        exchange::import_geojson,
+        exchange::import_dxf,
+        exchange::export,
         survey::survey,
         survey::adjust,
         survey::first_answer,

@@ -1,6 +1,6 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
-use super::{compute, error, pictures, sites, survey};
+use super::{compute, error, exchange, pictures, sites, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -16,6 +16,9 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         compute::relief,
         compute::catalogue,
         compute::schema,
+        exchange::import_geojson,
+        exchange::import_dxf,
+        exchange::export,
         survey::survey,
         survey::adjust,
         survey::first_answer,
@@ -51,6 +54,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         bright_angle_core::change::ways::picture::PictureWays,
         bright_angle_core::change::designs::SideBySide,
         bright_angle_core::judge::tours::Tours,
+        bright_angle_core::site::link::LinkFound,
         bright_angle_core::change::compare::Difference,
         bright_angle_core::change::merge::Merged,
         bright_angle_core::change::edits::Aim,

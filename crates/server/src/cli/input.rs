@@ -9,6 +9,11 @@ pub const LARGEST: u64 = 8 * 1024 * 1024;
 
 /// Reads and validates a site file; `-` is standard input.
 pub fn site(path: &Path) -> Result<Site, Vec<Fault>> {
+    Site::parse(&text(path)?)
+}
+
+/// Reads a text; `-` is standard input.
+pub fn text(path: &Path) -> Result<String, Vec<Fault>> {
     let name = path.display().to_string();
     let cannot = |error: std::io::Error| vec![Fault::new(name.as_str(), error.to_string())];
     let mut bytes = Vec::new();
@@ -22,7 +27,5 @@ pub fn site(path: &Path) -> Result<Site, Vec<Fault>> {
     if bytes.len() as u64 > LARGEST {
         return Err(vec![Fault::new(name, format!("is larger than {} MiB", LARGEST / 1024 / 1024))]);
     }
-    let text =
-        String::from_utf8(bytes).map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])?;
-    Site::parse(&text)
+    String::from_utf8(bytes).map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])
 }

@@ -1,6 +1,7 @@
 //! The command line: one subcommand a file, each thin over the core.
 
 mod compute;
+mod exchange;
 mod ground;
 mod input;
 mod keeping;
@@ -121,6 +122,22 @@ enum Command {
         #[command(flatten)]
         head: ground::HeadArgs,
     },
+    /// What a GeoJSON or DXF file would bring to a site, by layer, and what would be left out, as JSON
+    Import {
+        /// The file, .geojson, .json or .dxf
+        file: PathBuf,
+        /// mm, cm, m, in or ft, in place of what a DXF's header says
+        #[arg(long)]
+        unit: Option<String>,
+    },
+    /// The solids of a site as GeoJSON or DXF, or its plan as SVG
+    Export {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// geojson, dxf or svg
+        #[arg(long, value_parser = ["geojson", "dxf", "svg"])]
+        format: String,
+    },
     /// Adjust drawn positions to the readings of a site file, by least squares, as JSON
     Adjust {
         /// Site file, or - for standard input
@@ -192,6 +209,8 @@ pub fn run() -> ExitCode {
             ground::designs(&file, &look, left.as_deref(), right.as_deref())
         }
         Command::Rays { file, head } => ground::rays(&file, &head.into()),
+        Command::Import { file, unit } => exchange::import(&file, unit.as_deref()),
+        Command::Export { file, format } => exchange::export(&file, &format),
         Command::Adjust { file } => compute::adjust(&file),
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),

@@ -1,6 +1,6 @@
 /** The plan of the Aim screen: relief of density, solids, targets and cameras, all of them to be taken by hand. */
 import { Button, Radio } from "antd";
-import { memo, useMemo } from "react";
+import { Suspense, lazy, memo, useMemo } from "react";
 import type { GroundShown } from "../../core/useGround";
 import { useRelief } from "../../core/useRelief";
 import type { Shown } from "../../core/useSights";
@@ -24,13 +24,15 @@ import { ChosenCard } from "./draw/ChosenCard";
 import { DrawCard } from "./draw/DrawCard";
 import { Chosen, DrawLayer } from "./draw/DrawLayer";
 import { snapped } from "./draw/drawing";
-import { useDraw } from "./draw/drawView";
+import { useBringIn, useDraw } from "./draw/drawView";
 import { GroundLayers } from "./ground/GroundLayers";
 import { WhyCard } from "./ground/WhyCard";
 import { useGroundView } from "./ground/groundView";
 import { ObstacleCard } from "./ObstacleCard";
 import { planActions } from "./planActions";
 import { usePlacing } from "./usePlacing";
+
+const BringIn = lazy(() => import("./draw/BringIn").then((module) => ({ default: module.BringIn })));
 
 export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown | null }) {
   const { site, sights } = shown;
@@ -45,6 +47,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
     [sights],
   );
   const inHand = obstacle ? obstacleOf(site, obstacle) : undefined;
+  const bringing = useBringIn((state) => state.open);
   const hover = (at: Point): void => {
     useDraw.getState().set({ hand: placing === "draw" ? snapped(site, at) : { at, to: null } });
   };
@@ -95,6 +98,11 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
       <ReliefKey height={height} onHeight={(value) => setGround({ height: value })} units={units} needs={needs} />
       <ObstacleCard site={site} />
       {ground && <WhyCard site={site} units={units} />}
+      {bringing && (
+        <Suspense fallback={null}>
+          <BringIn units={units} />
+        </Suspense>
+      )}
       {placing === "draw" && <DrawCard units={units} />}
       {!placing && !obstacle && <ChosenCard site={site} units={units} />}
       {placing && placing !== "draw" && !(placing === "why" && asked) && (

@@ -136,6 +136,7 @@ fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, C
     let mut seen: Vec<Seen> = seen_by(desk.site, desk.session.views());
     seen.push(Seen { head: &head, view: &view });
     let (rank, effects) = compare_sites(7.0, desk.session.results(), &verdicts(desk.site, &seen));
+    let rank = desk.by_school(rank, &seen);
     keeps_promise(desk, &effects).then_some((rank, effects, camera))
 }
 

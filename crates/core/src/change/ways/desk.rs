@@ -1,10 +1,10 @@
 //! A sight line under the hand: the site, and which part of it may change.
 
 use super::Effect;
-use super::rank::{Rank, compare_sites};
+use super::rank::{Rank, compare_sites, kept_twice};
 use crate::change::forms::takes_aim;
 use crate::file::{CameraFile, Fault, Question, Which};
-use crate::judge::evaluation::{HeadView, Seen, eye_around, verdicts, view, viewer_of};
+use crate::judge::evaluation::{HeadView, Seen, eye_around, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::keeps;
 use crate::judge::{Session, Verdict};
@@ -191,6 +191,14 @@ impl<'a> Desk<'a> {
         self.budget.pay_whole(heads * samples / OUT_OF_PICTURE)
     }
 
+    /// A rank with what the client's school of overlap makes of it.
+    pub fn by_school(&self, rank: Rank, then: &[Seen]) -> Rank {
+        let Some(school) = self.site.rules().overlap else { return rank };
+        let targets = self.site.targets().len();
+        let now = seen_by(self.site, self.session.views());
+        rank.by_school(Some(school), kept_twice(targets, &now), kept_twice(targets, then))
+    }
+
     /// How a changed camera ranks at some effort, and what it does to the site's promises; `None` once the work is spent.
     pub fn consequences(&self, effort: f64, camera: &CameraFile) -> Option<(Rank, Vec<Effect>)> {
         if !self.pays_for_all(camera.heads.len()) {
@@ -210,6 +218,7 @@ impl<'a> Desk<'a> {
                 Seen { head, view }
             })
             .collect();
-        Some(compare_sites(effort, self.session.results(), &verdicts(self.site, &seen)))
+        let (rank, effects) = compare_sites(effort, self.session.results(), &verdicts(self.site, &seen));
+        Some((self.by_school(rank, &seen), effects))
     }
 }

@@ -1,13 +1,19 @@
 //! Which way comes first: what breaks no promise, then what makes none tight, then the least effort, less what it gains.
 
 use super::{Effect, Way, WayKind};
+use crate::file::OverlapSchool;
+use crate::judge::evaluation::Seen;
 use crate::judge::{TargetResult, Verdict};
 use std::cmp::Ordering;
+use std::collections::HashSet;
 
 /// How many ways of one kind that buy another camera, go to a spot or ask another head are offered.
 const MOST_ALIKE: usize = 2;
 /// What a promise kept besides the one in question is worth, in effort (our scale: a turn is under 1, a new place 5).
 const GAIN: f64 = 0.5;
+
+/// What a promise that a second camera keeps is worth to the school of back-up, and costs the school of spread (our scale).
+const OVERLAP: f64 = 0.4;
 
 /// What a way is ordered by.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -21,6 +27,17 @@ pub struct Rank {
 }
 
 impl Rank {
+    /// The same with what the client's school of overlap makes of promises that two cameras keep, `now` and `then`.
+    pub fn by_school(self, school: Option<OverlapSchool>, now: usize, then: usize) -> Rank {
+        let more = then as f64 - now as f64;
+        let cost = match school {
+            None => 0.0,
+            Some(OverlapSchool::Spread) => OVERLAP * more,
+            Some(OverlapSchool::BackUp) => -OVERLAP * more,
+        };
+        Rank { cost: self.cost + cost, ..self }
+    }
+
     /// The better rank first.
     pub fn compare(&self, other: &Rank) -> Ordering {
         let losses = |rank: &Rank| (rank.broken, rank.worsened);
@@ -62,4 +79,33 @@ pub fn keep_the_best_of_each(ranked: &mut Vec<(Rank, Way)>) {
         seen[kind] += 1;
         seen[kind] <= MOST_ALIKE
     });
+}
+
+/// How many promises two cameras or more keep, each by itself.
+pub fn kept_twice(targets: usize, seen: &[Seen]) -> usize {
+    let keepers = |target: usize| {
+        let keeps = |seen: &&Seen| seen.view.targets[target].deciding.is_some_and(|d| d.verdict == Verdict::Kept);
+        seen.iter().filter(keeps).map(|seen| seen.head.camera()).collect::<HashSet<_>>().len()
+    };
+    (0..targets).filter(|target| keepers(*target) > 1).count()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_schools_of_overlap_order_ways_the_other_way_round() {
+        let rank = Rank { broken: 0, worsened: 0, cost: 1.0 };
+        let with_one_more = |school| rank.by_school(school, 2, 3).compare(&rank);
+        assert_eq!(with_one_more(Some(OverlapSchool::BackUp)), Ordering::Less, "comes first");
+        assert_eq!(with_one_more(Some(OverlapSchool::Spread)), Ordering::Greater);
+        assert_eq!(with_one_more(None), Ordering::Equal);
+        let breaks = Rank { broken: 1, ..rank };
+        assert_eq!(
+            breaks.by_school(Some(OverlapSchool::BackUp), 0, 9).compare(&rank),
+            Ordering::Greater,
+            "never before a promise"
+        );
+    }
 }

@@ -29,3 +29,9 @@ export const useDraw = create<DrawView>((set) => ({
   set,
   setKind: (kind) => set({ kind, closed: BEGINS[kind].closed, top: BEGINS[kind].top }),
 }));
+
+/** Whether somebody brings in a drawing. */
+export const useBringIn = create<{ open: boolean; show(open: boolean): void }>((set) => ({
+  open: false,
+  show: (open) => set({ open }),
+}));

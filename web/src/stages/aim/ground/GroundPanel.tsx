@@ -108,6 +108,9 @@ function Figures({ ground, site, units }: { ground: GroundShown; site: SiteFile;
         ) : (
           <p>No unseen patch that somebody can stand in.</p>
         )}
+        {site.rules?.overlap === "spread" && told.twice_m2 > 0 && (
+          <p className="fine">The wish is spread: {formatArea(told.twice_m2, units)} are watched by two cameras.</p>
+        )}
         <PathSays ground={ground} site={site} units={units} />
         {told.targets.map((area) => (
           <p key={area.target} className="fine">
@@ -164,10 +167,17 @@ function Losses({ site }: { site: SiteFile }) {
     lost: told.lost.filter((lost) => lost.camera === camera.id),
   }));
   const hurting = cameras.filter(({ lost }) => lost.length > 0);
+  const school = site.rules?.overlap;
   const changing = told.states.filter((state) => state.changes.length > 0);
   return (
     <div className="ground-losses" data-testid="losses" data-settled={told.site === site}>
       <h3>If one camera fails</h3>
+      {school === "back_up" && hurting.length > 0 && (
+        <p className="caution">
+          The wish is back-up: {told.lost.length} {told.lost.length === 1 ? "promise hangs" : "promises hang"} on one
+          camera.
+        </p>
+      )}
       {hurting.length === 0 ? (
         <p className="fine">No promise hangs on one camera alone.</p>
       ) : (

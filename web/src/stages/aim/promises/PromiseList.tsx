@@ -1,5 +1,5 @@
 /** What must be seen: each promise with what it needs, what it gets, and how it stands. */
-import { EditOutlined, PlusOutlined, SelectOutlined } from "@ant-design/icons";
+import { EditOutlined, ImportOutlined, PlusOutlined, SelectOutlined } from "@ant-design/icons";
 import { Button, Dropdown } from "antd";
 import { memo } from "react";
 import type { Target, Verdict } from "../../../core/types";
@@ -9,6 +9,7 @@ import { useInHand } from "../../../model/inHand";
 import { duplicateTarget, removeTarget } from "../../../model/targets";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { TASK_WORDS, density } from "../../../ui/words";
+import { useBringIn } from "../draw/drawView";
 import { draw, selectByBox } from "../draw/drawing";
 import { PromiseForm } from "./PromiseForm";
 import "./promises.css";
@@ -91,6 +92,14 @@ const AddButtons = memo(function AddButtons({
       </Button>
       <Button size="small" icon={<SelectOutlined />} aria-label="Select obstacles by a box" onClick={selectByBox}>
         Select
+      </Button>
+      <Button
+        size="small"
+        icon={<ImportOutlined />}
+        aria-label="Bring in a drawing"
+        onClick={() => useBringIn.getState().show(true)}
+      >
+        File
       </Button>
     </div>
   );

@@ -13,6 +13,7 @@ import { Measure, plain } from "../../../../ui/Measure";
 import { formatLength } from "../../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../../ui/words";
 import type { FormProps } from "../FormPanel";
+import { LinkPanel } from "./LinkPanel";
 
 /** As in the core: turning and zooming where the file does not say. */
 const USUAL_SLEW = 80;
@@ -153,6 +154,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         )}
       </div>
       {tour && <ReachSays tour={tour} />}
+      <LinkPanel site={site} camera={camera} head={head} view={view} />
     </div>
   );
 }

@@ -1,0 +1,203 @@
+//! Obstacles from and to GeoJSON (RFC 7946).
+//!
+//! Its coordinates are degrees east and north; they are projected to metres about the middle of the file with the radii of
+//! curvature of the WGS 84 ellipsoid there (textbook formulas, from memory): within a few centimetres over a kilometre. A file that this
+//! program wrote says that its coordinates are metres of the plan, and is read as such.
+
+use super::take::{Drawn, Import, LeftOut, take};
+use crate::file::{Fault, Obstacle, Point2, SiteFile};
+use geojson::{Feature, FeatureCollection, GeoJson, Geometry, GeometryValue as Value, JsonObject, JsonValue, Position};
+use serde_json::json;
+
+/// The foreign member by which a file says that its coordinates are metres of a plan.
+const METRES: &str = "coordinates_are";
+/// So many positions a file may hold.
+const MOST_POSITIONS: usize = 400_000;
+/// Semi-major axis of WGS 84, m, and its first eccentricity squared.
+const EARTH_M: f64 = 6_378_137.0;
+const EARTH_E2: f64 = 0.006_694_379_990_14;
+
+/// What a GeoJSON file brings.
+///
+/// # Errors
+/// What cannot be read, holds too much, or nothing that can be taken.
+pub fn read(text: &str) -> Result<Import, Fault> {
+    let bad = |error: geojson::Error| Fault::new("file", format!("is no GeoJSON: {error}"));
+    let parsed: GeoJson = text.parse().map_err(bad)?;
+    let (features, foreign) = match parsed {
+        GeoJson::FeatureCollection(collection) => (collection.features, collection.foreign_members),
+        GeoJson::Feature(feature) => {
+            let foreign = feature.foreign_members.clone();
+            (vec![feature], foreign)
+        }
+        GeoJson::Geometry(geometry) => (vec![Feature { geometry: Some(geometry), ..Feature::default() }], None),
+    };
+    let metres = foreign.is_some_and(|members| members.get(METRES) == Some(&json!("metres")));
+    let mut gathered = Gathered::default();
+    for (place, feature) in features.iter().enumerate() {
+        gathered.feature(place, feature)?;
+    }
+    let Gathered { mut drawn, left_out, .. } = gathered;
+    if metres {
+        return take("metres of the plan, as the file says".to_owned(), drawn, left_out);
+    }
+    let middle = middle_of(&drawn);
+    let off = drawn.iter().flat_map(|one| &one.points).find(|p| !(p[0].abs() <= 180.0 && p[1].abs() <= 90.0));
+    if let Some(off) = off {
+        return Err(Fault::new(
+            "file",
+            format!("{}, {} are no degrees east and north, as GeoJSON has them (RFC 7946)", off[0], off[1]),
+        ));
+    }
+    for one in &mut drawn {
+        one.points.iter_mut().for_each(|point| *point = projected(*point, middle));
+    }
+    let says = format!("degrees about {:.5}° north, {:.5}° east, projected to metres", middle[1], middle[0]);
+    take(says, drawn, left_out)
+}
+
+#[derive(Default)]
+struct Gathered {
+    drawn: Vec<Drawn>,
+    left_out: Vec<LeftOut>,
+    positions: usize,
+}
+
+impl Gathered {
+    fn feature(&mut self, place: usize, feature: &Feature) -> Result<(), Fault> {
+        let properties = feature.properties.as_ref();
+        let text = |names: &[&str]| {
+            names.iter().find_map(|name| properties?.get(*name)?.as_str().map(str::to_owned)).unwrap_or_default()
+        };
+        let begun = Drawn {
+            source: format!("feature {}", place + 1),
+            layer: text(&["layer", "kind", "building", "barrier"]),
+            name: Some(text(&["name"])).filter(|name| !name.is_empty()),
+            base_m: figure(properties, &["base_m", "min_height"]),
+            top_m: figure(properties, &["top_m", "height_m", "height"]),
+            ..Drawn::default()
+        };
+        match &feature.geometry {
+            Some(geometry) => self.geometry(&geometry.value, &begun, 0),
+            None => {
+                self.leave(&begun, "has no geometry");
+                Ok(())
+            }
+        }
+    }
+
+    fn leave(&mut self, begun: &Drawn, why: &str) {
+        self.left_out.push(LeftOut { source: begun.source.clone(), layer: begun.layer.clone(), why: why.to_owned() });
+    }
+
+    fn geometry(&mut self, value: &Value, begun: &Drawn, depth: usize) -> Result<(), Fault> {
+        match value {
+            Value::LineString { coordinates } => self.outline(coordinates, begun, false)?,
+            Value::MultiLineString { coordinates } => {
+                for line in coordinates {
+                    self.outline(line, begun, false)?;
+                }
+            }
+            Value::Polygon { coordinates } => self.polygon(coordinates, begun)?,
+            Value::MultiPolygon { coordinates } => {
+                for polygon in coordinates {
+                    self.polygon(polygon, begun)?;
+                }
+            }
+            Value::GeometryCollection { geometries } if depth < 8 => {
+                for geometry in geometries {
+                    self.geometry(&geometry.value, begun, depth + 1)?;
+                }
+            }
+            Value::GeometryCollection { .. } => self.leave(begun, "is nested too deep"),
+            Value::Point { .. } | Value::MultiPoint { .. } => self.leave(begun, "is a point"),
+        }
+        Ok(())
+    }
+
+    fn polygon(&mut self, rings: &[Vec<Position>], begun: &Drawn) -> Result<(), Fault> {
+        let Some(outer) = rings.first() else {
+            self.leave(begun, "is empty");
+            return Ok(());
+        };
+        if rings.len() > 1 {
+            self.leave(begun, "has holes, which are filled: only its outer outline is taken");
+        }
+        self.outline(outer, begun, true)
+    }
+
+    fn outline(&mut self, positions: &[Position], begun: &Drawn, closed: bool) -> Result<(), Fault> {
+        self.positions += positions.len();
+        if self.positions > MOST_POSITIONS {
+            return Err(Fault::new("file", format!("holds more than {MOST_POSITIONS} positions; take a part of it")));
+        }
+        let points = positions.iter().map(|position| [at(position, 0), at(position, 1)]).collect();
+        self.drawn.push(Drawn { points, closed, ..begun.clone() });
+        Ok(())
+    }
+}
+
+/// One coordinate of a position; what is missing is no number.
+fn at(position: &Position, axis: usize) -> f64 {
+    position.as_slice().get(axis).copied().unwrap_or(f64::NAN)
+}
+
+/// The first of some properties that is a number, also one written as text (`4.2 m`).
+fn figure(properties: Option<&JsonObject>, names: &[&str]) -> Option<f64> {
+    names.iter().find_map(|name| match properties?.get(*name)? {
+        JsonValue::Number(number) => number.as_f64(),
+        JsonValue::String(text) => text.trim().trim_end_matches('m').trim().parse().ok(),
+        _ => None,
+    })
+}
+
+/// The middle of the box around all positions, degrees.
+fn middle_of(drawn: &[Drawn]) -> Point2 {
+    let points = drawn.iter().flat_map(|one| &one.points).filter(|p| p.iter().all(|axis| axis.is_finite()));
+    let [low, high] = points.fold([[f64::MAX; 2], [f64::MIN; 2]], |[low, high], p| {
+        [[low[0].min(p[0]), low[1].min(p[1])], [high[0].max(p[0]), high[1].max(p[1])]]
+    });
+    [0.5 * (low[0] + high[0]), 0.5 * (low[1] + high[1])]
+}
+
+/// Degrees east and north as metres about a middle.
+pub fn projected([east, north]: Point2, [middle_east, middle_north]: Point2) -> Point2 {
+    let sine = middle_north.to_radians().sin();
+    let root = (1.0 - EARTH_E2 * sine * sine).sqrt();
+    let along_meridian = EARTH_M * (1.0 - EARTH_E2) / root.powi(3);
+    let across = EARTH_M / root * middle_north.to_radians().cos();
+    [(east - middle_east).to_radians() * across, (north - middle_north).to_radians() * along_meridian]
+}
+
+/// A site's obstacles as GeoJSON, in metres of the plan: a site says nothing of where on Earth it lies.
+pub fn write(site: &SiteFile) -> String {
+    let features: Vec<Feature> = site.obstacles.iter().map(feature).collect();
+    let mut foreign = JsonObject::new();
+    foreign.insert(METRES.to_owned(), json!("metres"));
+    GeoJson::FeatureCollection(FeatureCollection { bbox: None, features, foreign_members: Some(foreign) }).to_string()
+}
+
+fn feature(obstacle: &Obstacle) -> Feature {
+    let mut outline: Vec<Position> = obstacle.outline.iter().map(|p| Position::from(*p)).collect();
+    let value = if obstacle.closed {
+        // A ring ends where it begins, and its outer one runs counter-clockwise (RFC 7946, 3.1.6).
+        let area: f64 = obstacle
+            .outline
+            .iter()
+            .zip(obstacle.outline.iter().cycle().skip(1))
+            .map(|(a, b)| a[0] * b[1] - b[0] * a[1])
+            .sum();
+        if area < 0.0 {
+            outline.reverse();
+        }
+        outline.extend(outline.first().cloned());
+        Value::Polygon { coordinates: vec![outline] }
+    } else {
+        Value::LineString { coordinates: outline }
+    };
+    let properties = json!({"id": obstacle.id, "name": obstacle.name, "layer": obstacle.kind,
+        "base_m": obstacle.ground_m + obstacle.base_m, "top_m": obstacle.ground_m + obstacle.top_m,
+        "see_through": obstacle.see_through});
+    let properties = if let JsonValue::Object(properties) = properties { Some(properties) } else { None };
+    Feature { geometry: Some(Geometry::new(value)), properties, ..Feature::default() }
+}

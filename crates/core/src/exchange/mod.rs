@@ -1,0 +1,8 @@
+//! Solids that come from other programs' drawings and go to them: what is taken, what is left out and why; GeoJSON and SVG. (DXF is read
+//! and written by the server, which has a library for it.)
+
+pub mod geojson;
+pub mod svg;
+mod take;
+
+pub use take::{Drawn, Import, Layer, LeftOut, take};

@@ -1,0 +1,196 @@
+//! Outlines of a drawing made into obstacles, layer by layer; what cannot be one is left out and said so.
+
+use crate::file::{Fault, Obstacle, ObstacleKind, Point2};
+use crate::math::is_simple;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// Points nearer to each other than this are one, m.
+const SAME_M: f64 = 1e-4;
+/// So many corners an obstacle may have.
+const MOST_CORNERS: usize = 2_000;
+/// So many obstacles one drawing may bring: as many as a site may hold.
+const MOST_OBSTACLES: usize = 5_000;
+/// So many things that were left out are told one by one.
+const MOST_TOLD: usize = 200;
+/// So far from its origin a site reaches, m.
+const FAR_M: f64 = 100_000.0;
+/// Height of what comes without one, m.
+const USUAL_TOP_M: f64 = 3.0;
+
+/// One outline of a drawing, in metres.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Drawn {
+    /// What it is in the file, as in `feature 12: Polygon`.
+    pub source: String,
+    /// Its layer; empty for none.
+    pub layer: String,
+    /// What it is called, if it says so.
+    pub name: Option<String>,
+    /// Its corners, m.
+    pub points: Vec<Point2>,
+    /// Whether it closes.
+    pub closed: bool,
+    /// Height of its underside, m.
+    pub base_m: Option<f64>,
+    /// Height of its top, m.
+    pub top_m: Option<f64>,
+}
+
+/// What was left out.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LeftOut {
+    /// What it is in the file.
+    pub source: String,
+    /// Its layer.
+    pub layer: String,
+    /// Why.
+    pub why: String,
+}
+
+/// A layer of a drawing.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Layer {
+    /// Its name.
+    pub name: String,
+    /// What its name says that is on it.
+    pub kind: ObstacleKind,
+    /// The obstacles that come of it; their ids are places in this import, not a site's.
+    pub obstacles: Vec<Obstacle>,
+}
+
+/// What a drawing brings, to be looked at before any of it is taken.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Import {
+    /// How its coordinates were read, as in `millimetres, by its header`.
+    pub coordinates: String,
+    /// Its layers.
+    pub layers: Vec<Layer>,
+    /// How much was left out in all.
+    pub left_out_count: usize,
+    /// What was left out, the first of it.
+    pub left_out: Vec<LeftOut>,
+    /// The middle of all that is taken, m.
+    #[schema(value_type = [f64; 2])]
+    pub middle: Point2,
+    /// How wide and how tall all of it is, m.
+    pub size_m: [f64; 2],
+}
+
+/// Makes obstacles of a drawing's outlines.
+///
+/// # Errors
+/// A drawing of which nothing can be taken, or that holds more than a site may.
+pub fn take(coordinates: String, drawn: Vec<Drawn>, mut left_out: Vec<LeftOut>) -> Result<Import, Fault> {
+    let mut layers: BTreeMap<String, Layer> = BTreeMap::new();
+    let mut count = 0;
+    for one in drawn {
+        let (source, layer) = (one.source.clone(), one.layer.clone());
+        let named = if layer.is_empty() { "no layer".to_owned() } else { layer.clone() };
+        match obstacle(one, count + 1, kind_of(&layer)) {
+            Ok(obstacle) => {
+                count += 1;
+                let kind = kind_of(&named);
+                let held = layers.entry(named.clone()).or_insert(Layer { name: named, kind, obstacles: vec![] });
+                held.obstacles.push(obstacle);
+            }
+            Err(why) => left_out.push(LeftOut { source, layer, why }),
+        }
+        if count > MOST_OBSTACLES {
+            let message =
+                format!("brings more than the {MOST_OBSTACLES} outlines that a site may hold; take fewer layers");
+            return Err(Fault::new("file", message));
+        }
+    }
+    if count == 0 {
+        let why = left_out.first().map_or_else(
+            || "it holds no lines and no outlines".to_owned(),
+            |first| format!("{}: {}", first.source, first.why),
+        );
+        return Err(Fault::new("file", format!("nothing in it can be taken: {why}")));
+    }
+    let layers: Vec<Layer> = layers.into_values().collect();
+    let corners = layers.iter().flat_map(|layer| &layer.obstacles).flat_map(|obstacle| &obstacle.outline);
+    let [lower, upper] = corners.fold([[f64::MAX; 2], [f64::MIN; 2]], |[low, high], p| {
+        [[low[0].min(p[0]), low[1].min(p[1])], [high[0].max(p[0]), high[1].max(p[1])]]
+    });
+    let left_out_count = left_out.len();
+    left_out.truncate(MOST_TOLD);
+    Ok(Import {
+        coordinates,
+        layers,
+        left_out_count,
+        left_out,
+        middle: [0.5 * (lower[0] + upper[0]), 0.5 * (lower[1] + upper[1])],
+        size_m: [upper[0] - lower[0], upper[1] - lower[1]],
+    })
+}
+
+/// What a layer's name says that is on it, in English; a building where it says nothing.
+fn kind_of(layer: &str) -> ObstacleKind {
+    let name = layer.to_lowercase();
+    let words = [
+        ("fence", ObstacleKind::Fence),
+        ("tree", ObstacleKind::Tree),
+        ("hedge", ObstacleKind::Tree),
+        ("glass", ObstacleKind::Glass),
+        ("window", ObstacleKind::Glass),
+        ("door", ObstacleKind::Door),
+        ("gate", ObstacleKind::Door),
+        ("eave", ObstacleKind::Eave),
+        ("roof", ObstacleKind::Eave),
+        ("car", ObstacleKind::Vehicle),
+        ("vehicle", ObstacleKind::Vehicle),
+        ("wall", ObstacleKind::Wall),
+    ];
+    words.iter().find(|(word, _)| name.contains(word)).map_or(ObstacleKind::Building, |(_, kind)| *kind)
+}
+
+/// The obstacle of one outline, or why it is none.
+fn obstacle(drawn: Drawn, number: usize, kind: ObstacleKind) -> Result<Obstacle, String> {
+    let Drawn { name, mut points, mut closed, base_m, top_m, .. } = drawn;
+    if points.len() > 50 * MOST_CORNERS {
+        return Err(format!("has {} corners, more than the {MOST_CORNERS} that an outline may have", points.len()));
+    }
+    if points.iter().flatten().any(|axis| !axis.is_finite()) {
+        return Err("a coordinate of it is no number".to_owned());
+    }
+    if let Some(far) = points.iter().find(|p| p[0].hypot(p[1]) > FAR_M) {
+        let km = far[0].hypot(far[1]) / 1000.0;
+        return Err(format!("lies {km:.0} km from the origin: is the unit another one, or are these map coordinates?"));
+    }
+    points.dedup_by(|a, b| (a[0] - b[0]).hypot(a[1] - b[1]) < SAME_M);
+    let ends_meet = |points: &[Point2]| match points {
+        [first, .., last] => (first[0] - last[0]).hypot(first[1] - last[1]) < SAME_M,
+        _ => false,
+    };
+    if points.len() > 3 && ends_meet(&points) {
+        points.pop();
+        closed = true;
+    }
+    if points.len() < 2 {
+        return Err("is a single point".to_owned());
+    }
+    if points.len() > MOST_CORNERS {
+        return Err(format!("has {} corners, more than the {MOST_CORNERS} that an outline may have", points.len()));
+    }
+    closed &= points.len() > 2;
+    if closed && (area(&points).abs() < 1e-4 || !is_simple(&points)) {
+        return Err("crosses or touches itself, or encloses nothing".to_owned());
+    }
+    let base = base_m.filter(|base| (-100.0..=500.0).contains(base)).unwrap_or(0.0);
+    let top = top_m.filter(|top| (-100.0..=500.0).contains(top)).unwrap_or(base + USUAL_TOP_M);
+    if top <= base {
+        return Err(format!("its top, {top} m, is not above its underside, {base} m"));
+    }
+    let points = points.into_iter().map(|p| p.map(|axis| (axis * 1e3).round() / 1e3)).collect();
+    let called = name.filter(|name| !name.trim().is_empty() && !name.chars().any(char::is_control));
+    let called = called.map_or_else(|| format!("Outline {number}"), |name| name.chars().take(120).collect());
+    Ok(Obstacle { base_m: base, closed, ..Obstacle::new(&format!("i{number}"), &called, kind, points, top) })
+}
+
+fn area(points: &[Point2]) -> f64 {
+    let pairs = points.iter().zip(points.iter().cycle().skip(1));
+    0.5 * pairs.map(|(a, b)| a[0] * b[1] - b[0] * a[1]).sum::<f64>()
+}

@@ -1,0 +1,65 @@
+//! Solids from other programs' drawings, looked at before they are taken, and the site's for them.
+
+use super::body;
+use super::desk::Place;
+use super::error::ApiError;
+use crate::dxf::{self, Unit};
+use bright_angle_core::exchange::{Import, geojson, svg};
+use bright_angle_core::file::SiteFile;
+use bright_angle_core::{Fault, Site};
+use rocket::data::Data;
+use rocket::http::ContentType;
+use rocket::post;
+use rocket::serde::json::Json;
+
+/// What a GeoJSON file brings: polygons and lines by layer, and what is left out. Nothing is kept.
+#[utoipa::path(post, path = "/api/import/geojson", operation_id = "importGeojson", params(),
+    request_body(content = String, content_type = "application/geo+json"),
+    responses((status = 200, body = Import), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
+#[post("/import/geojson", data = "<data>")]
+pub async fn import_geojson(place: Place<'_>, data: Data<'_>) -> Result<Json<Import>, ApiError> {
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    place.compute(move |_| Ok(Json(geojson::read(&text.content)?))).await
+}
+
+/// What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept.
+#[utoipa::path(post, path = "/api/import/dxf", operation_id = "importDxf",
+    params(("unit" = Option<String>, Query, description = "mm, cm, m, in or ft, in place of the header's")),
+    request_body(content = String, content_type = "image/vnd.dxf"),
+    responses((status = 200, body = Import), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
+#[post("/import/dxf?<unit>", data = "<data>")]
+pub async fn import_dxf(place: Place<'_>, unit: Option<&str>, data: Data<'_>) -> Result<Json<Import>, ApiError> {
+    let unit = unit.map(Unit::parse).transpose()?;
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    place.compute(move |_| Ok(Json(dxf::read(&text.content, unit)?))).await
+}
+
+/// A site's solids, or its whole plan, for other programs.
+#[utoipa::path(post, path = "/api/export/{format}", operation_id = "exportPlan", request_body = SiteFile,
+    params(("format" = String, Path, description = "geojson, dxf or svg")),
+    responses((status = 200, body = String), (status = 404, body = Vec<Fault>), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
+#[post("/export/<format>", data = "<data>")]
+pub async fn export(place: Place<'_>, format: &str, data: Data<'_>) -> Result<(ContentType, String), ApiError> {
+    let kind = match format {
+        "geojson" => ContentType::new("application", "geo+json"),
+        "dxf" => ContentType::new("image", "vnd.dxf"),
+        "svg" => ContentType::SVG,
+        other => return Err(Fault::new("format", format!("\"{other}\" is not geojson, dxf or svg")).into()),
+    };
+    let format = format.to_owned();
+    let text = place.text(data, body::LARGEST_MIB).await?;
+    let written = place.compute(move |_| Ok(written(Site::parse(&text.content)?.file(), &format)?)).await?;
+    Ok((kind, written))
+}
+
+/// A site as another format has it.
+///
+/// # Errors
+/// What the format's library cannot write.
+pub fn written(site: &SiteFile, format: &str) -> Result<String, Fault> {
+    match format {
+        "geojson" => Ok(geojson::write(site)),
+        "dxf" => dxf::write(site),
+        _ => Ok(svg::write(site)),
+    }
+}

@@ -1,0 +1,198 @@
+/** The fixed view that points a head that is turned from afar: the pairs of what both see, how well they agree, and pointing through it. */
+import { Button, Input, Select } from "antd";
+import { useEffect, useState } from "react";
+import { Refused } from "../../../../core/errors";
+import { core } from "../../../../core/port";
+import type { Camera, CameraHead, LinkFound, Point, SiteFile } from "../../../../core/types";
+import { useSite } from "../../../../keep/store";
+import { headOf } from "../../../../model/lookups";
+import { aimedOf } from "../../../../model/views";
+
+interface Props {
+  site: SiteFile;
+  camera: Camera;
+  head: CameraHead;
+  view: string | null;
+}
+
+/** How few pairs there may be, as in the core. */
+const LEAST = 4;
+
+export function LinkPanel({ site, camera, head, view }: Props) {
+  const edit = useSite((state) => state.edit);
+  const link = head.pointed_by;
+  const onHead = (says: string, change: (h: CameraHead) => void): void =>
+    edit(`${says} ${camera.name}`, (draft) => {
+      const h = headOf(draft, camera.id, head.id);
+      if (h) change(h);
+    });
+  const fixed = site.cameras
+    .filter((held) => held.id !== camera.id)
+    .flatMap((held) => held.heads.filter((h) => !h.presets?.length).map((h) => ({ camera: held, head: h })));
+  return (
+    <div className="link-panel">
+      <label>
+        Pointed by{" "}
+        <Select
+          size="small"
+          aria-label="Fixed view that points it"
+          value={link ? `${link.camera}/${link.head}` : ""}
+          popupMatchSelectWidth={false}
+          options={[
+            { value: "", label: "no fixed view" },
+            ...fixed.map((held) => ({
+              value: `${held.camera.id}/${held.head.id}`,
+              label: held.camera.heads.length > 1 ? `${held.camera.name} ${held.head.id}` : held.camera.name,
+            })),
+          ]}
+          onChange={(chosen: string) =>
+            onHead("Fixed view of", (h) => {
+              const [of = "", by = ""] = chosen.split("/");
+              if (chosen === "") delete h.pointed_by;
+              else h.pointed_by = { camera: of, head: by, pairs: [] };
+            })
+          }
+        />
+      </label>
+      {link && <Pairs site={site} camera={camera} head={head} view={view} onHead={onHead} />}
+    </div>
+  );
+}
+
+function Pairs({
+  site,
+  camera,
+  head,
+  view,
+  onHead,
+}: Props & { onHead(says: string, change: (h: CameraHead) => void): void }) {
+  const pairs = head.pointed_by?.pairs ?? [];
+  const { found, refused } = useLink(site, camera.id, head.id, pairs.length);
+  const edit = useSite((state) => state.edit);
+  const point = async (pixel: Point): Promise<void> => {
+    const [pan, tilt] = await core.pointThrough(site, camera.id, head.id, pixel);
+    edit(`Point ${camera.name}`, (draft) => {
+      const aimed = aimedOf(draft, { camera: camera.id, head: head.id, view });
+      if (aimed) [aimed.pan_deg, aimed.tilt_deg] = [Number(pan.toFixed(2)), Number(tilt.toFixed(2))];
+    });
+  };
+  return (
+    <>
+      <ol className="view-list" aria-label="Pairs of what both see">
+        {pairs.map((pair, place) => (
+          <li key={place}>
+            <span className="figure">
+              {pair.pixel.map((axis) => axis.toFixed(0)).join(", ")} px ↔ {pair.pan_deg.toFixed(1)}°,{" "}
+              {pair.tilt_deg.toFixed(1)}° down
+              {found && `, off ${(found.off_deg[place] ?? 0).toFixed(2)}°`}
+              {found && found.worst === place && found.rms_deg > 0.2 && " – the worst"}
+            </span>
+            <Button
+              size="small"
+              type="text"
+              aria-label={`Delete pair ${place + 1}`}
+              onClick={() => onHead("Delete a pair of", (h) => h.pointed_by?.pairs.splice(place, 1))}
+            >
+              ×
+            </Button>
+          </li>
+        ))}
+      </ol>
+      <PixelInput
+        label="A thing in the fixed view, px right, px down; pan, tilt that have it in the middle"
+        button="Add the pair"
+        count={4}
+        onTyped={([u = 0, v = 0, pan_deg = 0, tilt_deg = 0]) =>
+          onHead("Add a pair to", (h) => h.pointed_by?.pairs.push({ pixel: [u, v], pan_deg, tilt_deg }))
+        }
+      />
+      {pairs.length < LEAST ? (
+        <p className="fine">{LEAST - pairs.length} more pairs are needed, of things on the ground.</p>
+      ) : found ? (
+        <>
+          <p className="fine">
+            The pairs agree to {found.rms_deg.toFixed(2)}°. Its pan of zero looks to {found.pan_zero_deg.toFixed(1)}°;
+            it hangs {found.moved_m.toFixed(2)} m from where it is drawn. When either is moved, do it again.
+          </p>
+          <PixelInput
+            label="A pixel of the fixed view"
+            button="Point there"
+            count={2}
+            onTyped={([u = 0, v = 0]) => void point([u, v])}
+          />
+        </>
+      ) : (
+        refused && <p className="caution">{refused}</p>
+      )}
+    </>
+  );
+}
+
+/** Figures typed with commas between them. */
+function PixelInput({
+  label,
+  button,
+  count,
+  onTyped,
+}: {
+  label: string;
+  button: string;
+  count: number;
+  onTyped(figures: number[]): void;
+}) {
+  const [typed, setTyped] = useState("");
+  const figures = typed
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number);
+  const sense = figures.length === count && figures.every(Number.isFinite);
+  return (
+    <div className="form-buttons">
+      <Input
+        size="small"
+        aria-label={label}
+        title={label}
+        placeholder={count === 4 ? "u, v, pan, tilt" : "u, v"}
+        value={typed}
+        status={typed !== "" && !sense ? "warning" : ""}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <Button
+        size="small"
+        disabled={!sense}
+        onClick={() => {
+          onTyped(figures);
+          setTyped("");
+        }}
+      >
+        {button}
+      </Button>
+    </div>
+  );
+}
+
+/** How the head hangs, as its pairs have it. */
+function useLink(
+  site: SiteFile,
+  camera: string,
+  head: string,
+  pairs: number,
+): { found: LinkFound | null; refused: string | null } {
+  const [told, setTold] = useState<{ found: LinkFound | null; refused: string | null }>({ found: null, refused: null });
+  const enough = pairs >= LEAST;
+  useEffect(() => {
+    if (!enough) return;
+    let current = true;
+    core.linkOf(site, camera, head).then(
+      (found) => current && setTold({ found, refused: null }),
+      (error: unknown) => {
+        const refused = error instanceof Refused ? (error.faults[0]?.message ?? null) : String(error);
+        if (current) setTold({ found: null, refused });
+      },
+    );
+    return () => {
+      current = false;
+    };
+  }, [site, camera, head, enough]);
+  return enough ? told : { found: null, refused: null };
+}
