@@ -1,9 +1,6 @@
 /** The ground as it is: drawn, explained, seen by every form of camera, and designs side by side. */
-import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, ROOT, type Site, centre, demo, keep, kept } from "./support/aim";
-
-const umber = (): Site => JSON.parse(readFileSync(`${ROOT}demo/umber-yard.json`, "utf8")) as Site;
+import { Aim, ROOT, centre, demo, keep, kept, umber } from "./support/aim";
 
 /** Turns what lies under the plan to one of its parts. */
 async function under(page: Page, part: "Section" | "Ground" | "Designs"): Promise<void> {

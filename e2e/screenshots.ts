@@ -1,6 +1,6 @@
 /** One current picture of each main view, from demo data, in docs/screenshots/. */
-import { type Page, test } from "@playwright/test";
-import { Aim, ROOT } from "./support/aim";
+import { type Page, expect, test } from "@playwright/test";
+import { Aim, ROOT, umber } from "./support/aim";
 
 const shoot = async (page: Page, name: string): Promise<void> => {
   await page.evaluate(() => document.fonts.ready);
@@ -55,6 +55,59 @@ test("an obstacle in hand", async ({ page }) => {
   await aim.take("Mast racks");
   await page.getByTestId("obstacle-o1").click();
   await shoot(page, "aim-obstacle");
+});
+
+/** Turns what lies under the plan to one of its parts. */
+const under = (page: Page, part: string): Promise<void> =>
+  page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
+
+test("the ground, a tour, two designs", async ({ page }) => {
+  const aim = await openDemo(page, "Umber Yard Self-storage");
+  await aim.take("Bin store");
+  await under(page, "Ground");
+  await page.getByRole("combobox", { name: "Where the quiet path leads" }).click({ force: true });
+  await page.locator(".ant-select-item-option-content").getByText("to Office door").click();
+  await aim.groundSettled();
+  const [, second, third] = umber().cameras;
+  if (!second || !third) throw new Error("the demo has its cameras");
+  await page.getByRole("button", { name: "Ask why" }).click();
+  await aim.tapAt([46.5, 6.9], [second, third]);
+  await page.getByRole("region", { name: "Why this place is seen or not" }).waitFor();
+  await page.getByTestId("quiet-path").waitFor();
+  await shoot(page, "aim-ground");
+  await page.keyboard.press("Escape");
+  await page
+    .getByRole("region", { name: "Why this place is seen or not" })
+    .getByRole("button", { name: "Done" })
+    .click();
+  await under(page, "Section");
+  await aim.take("Sliding gate, who comes in");
+  await page.getByTestId("picture-use").waitFor();
+  await shoot(page, "aim-tour");
+  await under(page, "Designs");
+  await page.getByRole("button", { name: "Side by side" }).click();
+  await page.locator("[data-testid=side-by-side][data-settled=true]").waitFor();
+  await expect(page.locator("[data-testid=relief][data-settled=true]")).toHaveCount(2);
+  await shoot(page, "aim-designs");
+});
+
+test("a shed is drawn", async ({ page }) => {
+  await openDemo(page, "Tern Quay Boatyard");
+  await page.keyboard.press("d");
+  for (const typed of [
+    ["66", "14"],
+    ["12.4", "90"],
+    ["6", "0"],
+  ]) {
+    for (const [place, text] of typed.entries()) {
+      if (place > 0) await page.keyboard.press("Tab");
+      await page.keyboard.type(text);
+    }
+    await page.keyboard.press("Enter");
+  }
+  await page.mouse.move(600, 420);
+  await page.getByTestId("drawn").locator("text").first().waitFor();
+  await shoot(page, "aim-draw");
 });
 
 test("the revisions of a site, one compared with now", async ({ page }) => {

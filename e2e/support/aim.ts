@@ -22,6 +22,9 @@ export interface Site {
 
 export const demo = (): Site => JSON.parse(readFileSync(DEMO, "utf8")) as Site;
 
+/** The demo that has a camera of every form. */
+export const umber = (): Site => JSON.parse(readFileSync(`${ROOT}demo/umber-yard.json`, "utf8")) as Site;
+
 /** Keeps a site on the server and answers its id. */
 export async function keep(request: APIRequestContext, site: unknown = demo()): Promise<string> {
   const made = await request.post("/api/sites", { data: { says: "Test", site } });
