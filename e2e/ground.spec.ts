@@ -2,11 +2,6 @@
 import { type Page, expect, test } from "@playwright/test";
 import { Aim, ROOT, centre, demo, keep, kept, umber } from "./support/aim";
 
-/** Turns what lies under the plan to one of its parts. */
-async function under(page: Page, part: "Section" | "Ground" | "Designs"): Promise<void> {
-  await page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
-}
-
 /** Chooses from a list by what it says. */
 async function choose(page: Page, list: string, says: string): Promise<void> {
   await page.getByRole("combobox", { name: list }).click({ force: true });
@@ -76,7 +71,7 @@ test("a shed is drawn with typed lengths, and a wall that is raised throws a lon
   await top.fill("1.2");
   await top.press("Enter");
   await page.getByRole("button", { name: "Finish" }).click();
-  await under(page, "Ground");
+  await aim.turnTo("Ground");
   await aim.groundSettled();
   const before = await square(page, "by nobody");
   const raised = page.getByRole("region", { name: /^Obstacle Wall/ }).getByRole("textbox", { name: "Top" });
@@ -112,7 +107,7 @@ test("the quiet path closes while a camera is turned", async ({ page, request })
   const aim = new Aim(page);
   await aim.open(await keep(request, demo()));
   await aim.promise("Pontoon head").click();
-  await under(page, "Ground");
+  await aim.turnTo("Ground");
   await choose(page, "Where the quiet path leads", "to Mast racks");
   await aim.groundSettled();
   const path = page.getByTestId("quiet-path");
@@ -131,7 +126,7 @@ test("a four-head is laid beside four fixed cameras, and one of them is adopted"
   const aim = new Aim(page);
   const id = await keep(request, umber());
   await aim.open(id);
-  await under(page, "Designs");
+  await aim.turnTo("Designs");
   await page.getByRole("button", { name: "Side by side" }).click();
   const sides = page.getByTestId("side-by-side");
   await expect(sides).toHaveAttribute("data-settled", "true");

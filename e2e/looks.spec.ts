@@ -1,7 +1,7 @@
 /** What the screens are to everybody: contrast and names, narrow screens, nothing from elsewhere. */
 import AxeBuilder from "@axe-core/playwright";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, keep } from "./support/aim";
+import { Aim, keep, umber } from "./support/aim";
 
 async function faultless(page: Page): Promise<void> {
   const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
@@ -28,8 +28,25 @@ for (const light of ["day", "night"]) {
     await aim.promise("Fuel berth till").getByText("Figures of this promise").click();
     await aim.evidence.getByText("Pixel density", { exact: true }).click();
     await faultless(page);
+    const surveyed = page.url();
+    // The ground, a tour, the drawing and two designs, where every form of camera is.
+    await aim.open(await keep(request, umber()));
+    await aim.take("Sliding gate, who comes in");
+    await aim.turnTo("Ground");
+    await aim.groundSettled();
+    await expect(page.getByTestId("losses")).toHaveAttribute("data-settled", "true");
+    await expect(page.getByTestId("picture-use")).toBeVisible();
+    await page.getByRole("button", { name: "Draw what stands there" }).click();
+    await faultless(page);
+    await page.getByRole("button", { name: "Leave it" }).click();
+    await aim.turnTo("Designs");
+    await faultless(page);
+    await page.getByRole("button", { name: "Side by side" }).click();
+    await expect(page.getByTestId("side-by-side")).toHaveAttribute("data-settled", "true");
+    await faultless(page);
+    await page.getByRole("button", { name: "Back to the plan" }).click();
     for (const step of ["brief", "drawing", "spots/s3", "targets/t1", "readings", "sheet"]) {
-      await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/${step}`);
+      await page.goto(`${surveyed}/survey/${step}`);
       await expect(page.getByTestId("before-you-leave")).toHaveText(/left$/);
       if (step === "readings") await expect(page.getByText("Thumb rule")).toBeVisible();
       await faultless(page);

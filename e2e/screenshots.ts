@@ -57,14 +57,10 @@ test("an obstacle in hand", async ({ page }) => {
   await shoot(page, "aim-obstacle");
 });
 
-/** Turns what lies under the plan to one of its parts. */
-const under = (page: Page, part: string): Promise<void> =>
-  page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
-
 test("the ground, a tour, two designs", async ({ page }) => {
   const aim = await openDemo(page, "Umber Yard Self-storage");
   await aim.take("Bin store");
-  await under(page, "Ground");
+  await aim.turnTo("Ground");
   await page.getByRole("combobox", { name: "Where the quiet path leads" }).click({ force: true });
   await page.locator(".ant-select-item-option-content").getByText("to Office door").click();
   await aim.groundSettled();
@@ -80,11 +76,11 @@ test("the ground, a tour, two designs", async ({ page }) => {
     .getByRole("region", { name: "Why this place is seen or not" })
     .getByRole("button", { name: "Done" })
     .click();
-  await under(page, "Section");
+  await aim.turnTo("Section");
   await aim.take("Sliding gate, who comes in");
   await page.getByTestId("picture-use").waitFor();
   await shoot(page, "aim-tour");
-  await under(page, "Designs");
+  await aim.turnTo("Designs");
   await page.getByRole("button", { name: "Side by side" }).click();
   await page.locator("[data-testid=side-by-side][data-settled=true]").waitFor();
   await expect(page.locator("[data-testid=relief][data-settled=true]")).toHaveCount(2);

@@ -100,6 +100,11 @@ export class Aim {
     await expect(this.saving).toHaveText(/^Saved \d/);
   }
 
+  /** Turns what lies under the plan to one of its parts. */
+  async turnTo(part: "Section" | "Ground" | "Designs"): Promise<void> {
+    await this.page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
+  }
+
   /** Waits until what is told about the ground is of the site as it is. */
   async groundSettled(): Promise<void> {
     await expect(this.page.getByTestId("ground-layers")).toHaveAttribute("data-settled", "true");

@@ -224,3 +224,22 @@ fn what_nobody_has_is_named() {
     assert_eq!(faults[0].path, "cameras[0].height_m");
     assert_eq!(session.site().file(), &demo());
 }
+
+#[test]
+fn a_season_a_door_and_a_tour_are_followed_as_if_opened_anew() {
+    let file: SiteFile = serde_json::from_str(include_str!("../../../demo/umber-yard.json")).unwrap();
+    let mut session = Session::open(file.clone()).unwrap();
+    let heading = |leaves_off: bool| json!({"head": {"name": file.name, "brief": file.brief, "design": file.design, "conditions": {"leaves_off": leaves_off, "years": 3.0}}});
+    let mut gate = serde_json::to_value(file.obstacles.iter().find(|o| o.id == "o8")).unwrap();
+    gate["open"] = json!(false);
+    let mut turned = serde_json::to_value(file.cameras.iter().find(|c| c.id == "c3")).unwrap();
+    turned["heads"][0]["presets"][1]["dwell_s"] = json!(3.0);
+    turned["heads"][0]["presets"].as_array_mut().unwrap().swap(0, 2);
+    let changes =
+        [heading(true), json!({"obstacles": {"put": [gate]}}), json!({"cameras": {"put": [turned]}}), heading(false)];
+    for change in changes {
+        session.apply(serde_json::from_value(change).unwrap()).unwrap();
+        let anew = Session::open(session.site().file().clone()).unwrap();
+        assert_eq!(session.evaluation(), anew.evaluation());
+    }
+}

@@ -91,8 +91,7 @@ pub fn read(text: &str, unit: Option<Unit>) -> Result<Import, Fault> {
         (None, Some((scale, word))) => (scale, format!("{word}, by its header")),
         (None, None) => (1.0, "metres: its header names no unit".to_owned()),
     };
-    let mut opened =
-        Opened { drawing: &drawing, blocks: HashMap::new(), drawn: vec![], left_out: vec![], points: 0, things: 0 };
+    let mut opened = Opened { blocks: HashMap::new(), drawn: vec![], left_out: vec![], points: 0, things: 0 };
     opened.blocks = drawing.blocks().map(|block| (block.name.clone(), block)).collect();
     opened.all(drawing.entities(), &Placed::plain(scale), &mut vec![])?;
     let Opened { drawn, left_out, .. } = opened;
@@ -138,7 +137,6 @@ impl Placed {
 }
 
 struct Opened<'a> {
-    drawing: &'a Drawing,
     blocks: HashMap<String, &'a dxf::Block>,
     drawn: Vec<Drawn>,
     left_out: Vec<LeftOut>,
@@ -243,7 +241,7 @@ impl Opened<'_> {
     ) {
         self.points += points.len();
         let base = z * placed.scale;
-        let top = (tall * placed.scale > 0.0).then(|| base + tall * placed.scale);
+        let top = Some(base + tall * placed.scale).filter(|top| *top > base);
         let source = format!("{kind} {}", self.things);
         self.drawn.push(Drawn { source, layer, name: None, points, closed, base_m: Some(base), top_m: top });
     }
@@ -251,7 +249,6 @@ impl Opened<'_> {
     fn leave(&mut self, kind: &str, layer: &str, why: &str) {
         let source = format!("{kind} {}", self.things);
         self.left_out.push(LeftOut { source, layer: layer.to_owned(), why: why.to_owned() });
-        let _ = self.drawing;
     }
 }
 
@@ -264,14 +261,11 @@ pub fn write(site: &SiteFile) -> Result<String, Fault> {
     drawing.header.version = dxf::enums::AcadVersion::R2000;
     drawing.header.default_drawing_units = Units::Meters;
     for obstacle in &site.obstacles {
-        let mut line = LwPolyline::default();
-        line.vertices = obstacle
-            .outline
-            .iter()
-            .map(|p| LwPolylineVertex { x: p[0], y: p[1], ..LwPolylineVertex::default() })
-            .collect();
+        let corner = |p: &Point2| LwPolylineVertex { x: p[0], y: p[1], ..LwPolylineVertex::default() };
+        let vertices = obstacle.outline.iter().map(corner).collect();
+        let thickness = obstacle.top_m - obstacle.base_m;
+        let mut line = LwPolyline { vertices, thickness, ..LwPolyline::default() };
         line.set_is_closed(obstacle.closed);
-        line.thickness = obstacle.top_m - obstacle.base_m;
         let mut entity = Entity::new(EntityType::LwPolyline(line));
         let kind = serde_json::to_value(obstacle.kind).ok();
         entity.common.layer = kind.as_ref().and_then(|kind| kind.as_str()).unwrap_or("other").to_owned();

@@ -191,7 +191,7 @@ async fn migrations_run_once_and_the_demo_only_into_an_empty_database() {
     }
     let demo_folder = root().join("demo");
     let store = bright_angle::store::Store::open(&url).await.unwrap();
-    assert_eq!(bright_angle::store::load_demo(&store, &demo_folder).await.unwrap(), 2);
+    assert_eq!(bright_angle::store::load_demo(&store, &demo_folder).await.unwrap(), 3);
     store.close().await;
     let again = bright_angle::store::Store::open(&url).await.unwrap();
     assert_eq!(bright_angle::store::load_demo(&again, &demo_folder).await.unwrap(), 0);

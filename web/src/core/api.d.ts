@@ -670,8 +670,10 @@ export interface components {
             /** @enum {string} */
             ask: "other_states";
         } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
             /** @enum {string} */
-            ask: "picture_uses";
+            ask: "picture_use";
         } | {
             /** @description The head. */
             head: components["schemas"]["HeadRef"];

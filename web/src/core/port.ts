@@ -146,7 +146,7 @@ export const core = {
     ask(site, { ask: "why", at, height_m, need_px_per_m, units }),
   lost: (site: SiteFile): Promise<Lost[]> => ask(site, { ask: "lost" }, surveyor),
   otherStates: (site: SiteFile): Promise<OtherState[]> => ask(site, { ask: "other_states" }, surveyor),
-  pictureUses: (site: SiteFile): Promise<PictureUse[]> => ask(site, { ask: "picture_uses" }, surveyor),
+  pictureUse: (site: SiteFile, head: HeadRef): Promise<PictureUse> => ask(site, { ask: "picture_use", head }, surveyor),
   pictureWays: (site: SiteFile, head: HeadRef, units: Units): Promise<PictureWays> =>
     ask(site, { ask: "picture_ways", head, units }, surveyor),
   tours: (site: SiteFile, event_s: number): Promise<Tours> => ask(site, { ask: "tours", event_s }),

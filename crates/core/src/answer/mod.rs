@@ -18,7 +18,7 @@ use crate::judge::session::{HeadVerdict, Summary};
 use crate::judge::tours::tours;
 use crate::judge::{HeadResult, Session, SightLine};
 use crate::show::outline::outline;
-use crate::show::picture_use::picture_uses;
+use crate::show::picture_use::picture_use_of;
 use crate::show::section::{Section, section};
 use crate::site::link::{link_of, point_through};
 use crate::survey::drawing::parse_world_file;
@@ -157,8 +157,11 @@ pub enum Ask {
     Lost,
     /// How the promises stand in other states of the site: season, growth, doors.
     OtherStates,
-    /// What every head's picture is used for.
-    PictureUses,
+    /// What a head's picture is used for.
+    PictureUse {
+        /// The head.
+        head: HeadRef,
+    },
     /// What would put more of a head's picture to use.
     PictureWays {
         /// The head.
@@ -272,7 +275,7 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
         Ask::Why { at, height_m, need_px_per_m, units } => json(&why(site, at, height_m, need_px_per_m, units)?),
         Ask::Lost => json(&lost(session)),
         Ask::OtherStates => json(&other_states(session)),
-        Ask::PictureUses => json(&picture_uses(session)),
+        Ask::PictureUse { head } => json(&picture_use_of(session, &head)?),
         Ask::PictureWays { head, units } => json(&picture_ways(session, &head, units)?),
         Ask::Tours { event_s } if !(0.0..=86_400.0).contains(&event_s) => {
             Err(vec![Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s"))])

@@ -151,6 +151,10 @@ impl Session {
         let mut before = Before::of(&self.site);
         let boxes_before = change.obstacles.is_some().then(|| blocking_boxes(&self.site));
         let touched = self.site.change(change)?;
+        if touched.all {
+            // Another season is another scene.
+            self.eyes.clear();
+        }
         if let Some(boxes_before) = boxes_before {
             // Eyes name solids by their place in the list.
             self.eyes.clear();

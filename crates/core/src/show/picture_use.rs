@@ -2,7 +2,7 @@
 //! rest: its own building, what stands near, other walls, the sky, ground that is too far.
 
 use super::rays::{Met, ray};
-use crate::file::{HeadRef, Task};
+use crate::file::{Fault, HeadRef, Task};
 use crate::judge::session::Session;
 use crate::scene::Eye;
 use crate::site::{Head, Site};
@@ -65,6 +65,16 @@ pub fn picture_uses(session: &Session) -> Vec<PictureUse> {
     let eyes: Vec<Eye> = crate::judge::evaluation::eyes(site);
     let of = |head: &Head| picture_use(site, head, &eyes[head.camera()], task_of(session, head));
     site.heads().iter().map(of).collect()
+}
+
+/// What one head's picture is used for.
+///
+/// # Errors
+/// Names the head that the site does not have.
+pub fn picture_use_of(session: &Session, head: &HeadRef) -> Result<PictureUse, Fault> {
+    let site = session.site();
+    let head = site.view(head)?;
+    Ok(picture_use(site, head, &crate::judge::evaluation::eye_around(site, head), task_of(session, head)))
 }
 
 /// The task that a head serves: the least demanding of the promises that it serves best, with its need.

@@ -25,8 +25,8 @@ interface Props {
 interface Told {
   site: SiteFile;
   key: string;
-  use: PictureUse | null;
-  ways: PictureWays | null;
+  use: PictureUse;
+  ways: PictureWays;
 }
 
 export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
@@ -37,12 +37,9 @@ export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
     let current = true;
     const ref = { camera, head, view };
     const timer = window.setTimeout(() => {
-      const asked = Promise.all([core.pictureUses(site), core.pictureWays(site, ref, units)]);
+      const asked = Promise.all([core.pictureUse(site, ref), core.pictureWays(site, ref, units)]);
       asked.then(
-        ([uses, ways]) => {
-          const use = uses.find((held) => keyOf(held.head) === keyOf(ref)) ?? null;
-          if (current) setTold({ site, key: keyOf(ref), use, ways });
-        },
+        ([use, ways]) => current && setTold({ site, key: keyOf(ref), use, ways }),
         () => undefined,
       );
     }, REST);
@@ -51,7 +48,7 @@ export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
       window.clearTimeout(timer);
     };
   }, [site, camera, head, view, units]);
-  if (!told?.use || told.key !== key) return null;
+  if (told?.key !== key) return null;
   return (
     <div className="picture-use" data-testid="picture-use" data-settled={told.site === site}>
       <h3>
@@ -63,7 +60,7 @@ export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
         Useful is where somebody can be seen at {density(told.use.need_px_per_m)} px/m to {TASK_WORDS[told.use.task]}.
       </p>
       <InBeam use={told.use} site={told.site} units={units} />
-      {told.ways && <Ways ways={told.ways} site={told.site} units={units} />}
+      <Ways ways={told.ways} site={told.site} units={units} />
     </div>
   );
 }
