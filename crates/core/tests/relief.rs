@@ -14,7 +14,7 @@ fn by_rays(site: &Site, point: DVec3) -> f64 {
         return 0.0;
     }
     let heads = site.heads().iter().filter_map(|head| {
-        let look = head.view().look(point)?;
+        let look = head.look(point)?;
         let clear = site.scene().first_blocker(head.position(), point).is_none();
         (look.in_view && clear).then_some(look.across)
     });

@@ -1,20 +1,12 @@
 /** What only some forms of camera have: the heads of a ring, the presets of a tour, the flat views of a fisheye, the corridor turn. */
 import { Button } from "antd";
-import type { Camera, CameraHead, SiteFile } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { headOf } from "../../../model/lookups";
 import { FisheyePanel } from "./forms/FisheyePanel";
 import { RingPanel } from "./forms/RingPanel";
 import { TourPanel } from "./forms/TourPanel";
+import type { FormProps } from "./forms/formProps";
 import "./forms/forms.css";
-
-export interface FormProps {
-  site: SiteFile;
-  camera: Camera;
-  head: CameraHead;
-  /** The id of the head's view in hand. */
-  view: string | null;
-}
 
 export function FormPanel(props: FormProps) {
   const { camera } = props;

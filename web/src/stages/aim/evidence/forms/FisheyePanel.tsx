@@ -6,7 +6,7 @@ import { headOf } from "../../../../model/lookups";
 import { type Hanging, addFlattened, hang, hangingOf, removeFlattened } from "../../../../model/tours";
 import { refOf, viewOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
-import type { FormProps } from "../FormPanel";
+import type { FormProps } from "./formProps";
 
 export function FisheyePanel({ camera, head, view }: FormProps) {
   const edit = useSite((state) => state.edit);

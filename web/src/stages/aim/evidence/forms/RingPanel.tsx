@@ -9,7 +9,7 @@ import { useInHand } from "../../../../model/inHand";
 import { headOf } from "../../../../model/lookups";
 import { refOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
-import type { FormProps } from "../FormPanel";
+import type { FormProps } from "./formProps";
 
 export function RingPanel({ camera, head }: FormProps) {
   const edit = useSite((state) => state.edit);

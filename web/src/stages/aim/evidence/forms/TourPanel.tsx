@@ -12,7 +12,7 @@ import { hasFocal, refOf, viewOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
 import { formatLength } from "../../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../../ui/words";
-import type { FormProps } from "../FormPanel";
+import type { FormProps } from "./formProps";
 import { LinkPanel } from "./LinkPanel";
 
 /** As in the core: turning and zooming where the file does not say. */
