@@ -77,11 +77,18 @@ async function firstLoad(browser) {
   await page.close();
 }
 
-async function drag(browser, name, id, camera) {
+async function drag(browser, name, id, camera, ground = false) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${at}/#/site/${id}`);
   await page.locator('.aim[data-settled="true"]').waitFor();
   await page.locator('[data-testid="relief"][data-settled="true"]').waitFor();
+  if (ground) {
+    await page.keyboard.press("g");
+    await page.getByRole("combobox", { name: "Where the quiet path leads" }).click({ force: true });
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await page.locator('[data-testid="ground-layers"][data-settled="true"]').waitFor();
+  }
   const box = await page.getByTestId(camera).locator(".camera-body").boundingBox();
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   await page.mouse.move(x, y);
@@ -150,6 +157,15 @@ function coreAlone() {
     core.change(moved(i + 0.5));
     return timed(relief);
   });
+  const wish = JSON.stringify({ need_px_per_m: 62.5, height_m: 1.6, goal: [100, 100] });
+  core.ground(wish);
+  const grounds = Array.from({ length: 20 }, (_, i) => {
+    core.change(moved(i + 0.25));
+    return timed(() => core.ground(wish));
+  });
+  const asked = (ask) => median(Array.from({ length: 10 }, () => timed(() => core.ask(JSON.stringify(ask)))));
+  const why = asked({ ask: "why", at: [101, 97], height_m: 1.6, need_px_per_m: 62.5, units: "metres" });
+  console.log(`core alone: ground and quiet path under a hand ${median(grounds)} ms; why a place is unseen ${why} ms`);
   console.log(
     `core alone: one camera moved ${median(moves)} ms; relief of 640 000 cells ${median(whole)} ms, one head again ${median(again)} ms`,
   );
@@ -159,11 +175,13 @@ coreAlone();
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args });
 await firstLoad(browser);
 const sites = await (await fetch(`${at}/api/sites`)).json();
-await drag(browser, "demo", sites.find((site) => site.name.startsWith("Tern Quay")).id, "camera-c4");
+await drag(browser, "demo", sites.sites.find((site) => site.name.startsWith("Tern Quay")).id, "camera-c4");
 const kept = await fetch(`${at}/api/sites`, {
   method: "POST",
   headers: { "Content-Type": "application/json" },
   body: JSON.stringify({ says: "To be measured", site: bigSite() }),
 });
-await drag(browser, "64 × 200 × 400", (await kept.json()).site_id, "camera-c7");
+const big = (await kept.json()).site_id;
+await drag(browser, "64 × 200 × 400", big, "camera-c7");
+await drag(browser, "64 × 200 × 400, with the ground and a quiet path", big, "camera-c7", true);
 await browser.close();

@@ -4,6 +4,9 @@ import { Latest } from "./latest";
 import { type GroundTold, core } from "./port";
 import type { GroundWish, SiteFile } from "./types";
 
+/** While something moves it is told at most so often, ms. */
+const AT_MOST = 80;
+
 export interface GroundShown extends GroundTold {
   /** The state of the site that it is of. */
   of: SiteFile;
@@ -20,7 +23,12 @@ export function useGround(site: SiteFile, wish: GroundWish | null): GroundShown 
   const runner = useMemo(
     () =>
       new Latest<Wish, GroundTold | null>(
-        ({ site: of, wish: asked }) => core.ground(of, asked).catch(() => null),
+        async ({ site: of, wish: asked }) => {
+          const told = await core.ground(of, asked).catch(() => null);
+          // Nobody reads figures faster, and the hand comes first.
+          await new Promise((done) => setTimeout(done, AT_MOST));
+          return told;
+        },
         ({ site: of, wish: asked }, told) => told && setShown({ ...told, of, wish: asked }),
       ),
     [],

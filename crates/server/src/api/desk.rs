@@ -17,6 +17,8 @@ use tokio_util::sync::CancellationToken;
 
 /// How long a body may take to arrive, from its first byte to its last: the connection may be a phone's at the edge of a yard.
 const ARRIVAL: Duration = Duration::from_secs(60);
+/// So much of a body that is too large is passed over before that is answered, MiB.
+const PASSED_OVER_MIB: u64 = 16;
 /// The pieces that bodies are read and accounted for in, bytes.
 const PIECE: usize = 64 * 1024;
 /// What all bodies that are being read or worked on may take together, in pieces: 64 MiB.
@@ -120,7 +122,7 @@ impl Place<'_> {
     /// The whole body, of at most so many MiB.
     pub async fn bytes(&self, data: Data<'_>, most_mib: u64) -> Result<Body<Vec<u8>>, ApiError> {
         // One byte more than is taken tells that there is more.
-        let mut stream = data.open(most_mib.mebibytes() + 1.bytes());
+        let mut stream = data.open((most_mib + PASSED_OVER_MIB).mebibytes() + 1.bytes());
         let most = usize::try_from(most_mib << 20).unwrap_or(usize::MAX);
         let mut body = Body { content: Vec::new(), _taken: Vec::new() };
         let reading = async {
@@ -136,6 +138,10 @@ impl Place<'_> {
                     ApiError::plain(Status::BadRequest, &format!("the body cannot be read: {error}"))
                 })?;
                 if body.content.len() > most {
+                    // Somebody who still sends does not listen: the rest is passed over, so that the answer is heard.
+                    (body.content, body._taken) = (Vec::new(), Vec::new());
+                    let mut waste = vec![0; 64 * 1024];
+                    while stream.read(&mut waste).await.is_ok_and(|read| read > 0) {}
                     let message = format!("the body is larger than {most_mib} MiB");
                     return Err(ApiError::plain(Status::PayloadTooLarge, &message));
                 }

@@ -172,6 +172,24 @@ export function Dials({ camera, head, view, line, result }: Props) {
         }
       />
       <Measure
+        label="Ground"
+        value={camera.ground_m ?? 0}
+        quantity={length(units)}
+        min={-100}
+        max={500}
+        hint="Height of the ground under it over the plan's zero; its own height is over it"
+        onChange={(v, g) =>
+          onCamera(
+            "Ground",
+            (c) => {
+              if (v === 0) delete c.ground_m;
+              else c.ground_m = v;
+            },
+            g,
+          )
+        }
+      />
+      <Measure
         label="East"
         value={east}
         quantity={length(units)}

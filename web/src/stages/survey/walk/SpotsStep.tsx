@@ -166,6 +166,20 @@ function SpotForm({ spot }: { spot: Spot }) {
             }, "height")
           }
         />
+        <Measure
+          label="Ground at its foot"
+          value={spot.ground_m ?? 0}
+          quantity={length(units)}
+          min={-100}
+          max={500}
+          hint="Over the plan's zero: a step, a ramp, a dock. The height above is over it"
+          onChange={(v) =>
+            set((s) => {
+              if (v === 0) delete s.ground_m;
+              else s.ground_m = v;
+            }, "ground")
+          }
+        />
       </div>
       <YesNoField
         {...needed("back_box")}
