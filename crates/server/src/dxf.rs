@@ -171,7 +171,7 @@ impl Opened<'_> {
                 let points = vec![placed.point(line.p1.x, line.p1.y), placed.point(line.p2.x, line.p2.y)];
                 self.draw("line", layer, points, false, [line.p1.z, line.thickness], placed);
             }
-            EntityType::LwPolyline(line) => self.light_polyline(line, layer, placed),
+            EntityType::LwPolyline(line) => self.light_polyline(line, entity.common.elevation, layer, placed),
             EntityType::Polyline(line) => self.polyline(line, layer, placed),
             EntityType::Circle(circle) => {
                 let corner = |place: usize| {
@@ -191,12 +191,12 @@ impl Opened<'_> {
         Ok(())
     }
 
-    fn light_polyline(&mut self, line: &LwPolyline, layer: String, placed: &Placed) {
+    fn light_polyline(&mut self, line: &LwPolyline, base: f64, layer: String, placed: &Placed) {
         let points: Vec<Point2> = line.vertices.iter().map(|vertex| placed.point(vertex.x, vertex.y)).collect();
         if line.vertices.iter().any(|vertex| vertex.bulge != 0.0) {
             self.leave("polyline", &layer, "has round sides, which are taken as straight");
         }
-        self.draw("polyline", layer, points, line.is_closed(), [0.0, line.thickness], placed);
+        self.draw("polyline", layer, points, line.is_closed(), [base, line.thickness], placed);
     }
 
     fn polyline(&mut self, line: &Polyline, layer: String, placed: &Placed) {
@@ -267,6 +267,7 @@ pub fn write(site: &SiteFile) -> Result<String, Fault> {
         let mut line = LwPolyline { vertices, thickness, ..LwPolyline::default() };
         line.set_is_closed(obstacle.closed);
         let mut entity = Entity::new(EntityType::LwPolyline(line));
+        entity.common.elevation = obstacle.ground_m + obstacle.base_m;
         let kind = serde_json::to_value(obstacle.kind).ok();
         entity.common.layer = kind.as_ref().and_then(|kind| kind.as_str()).unwrap_or("other").to_owned();
         drawing.add_entity(entity);

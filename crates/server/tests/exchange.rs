@@ -116,13 +116,18 @@ fn what_goes_out_comes_back_as_it_was() {
             .layers
             .iter()
             .flat_map(|layer| &layer.obstacles)
-            .map(|o| (o.outline.clone(), o.closed, format!("{:.3}", o.top_m - o.base_m)))
+            .map(|o| {
+                (o.outline.clone(), o.closed, format!("{:.3} to {:.3}", o.ground_m + o.base_m, o.ground_m + o.top_m))
+            })
             .collect();
         found.sort_by(|a, b| a.partial_cmp(b).unwrap());
         found
     };
-    let mut wanted: Vec<_> =
-        site.obstacles.iter().map(|o| (o.outline.clone(), o.closed, format!("{:.3}", o.top_m - o.base_m))).collect();
+    let mut wanted: Vec<_> = site
+        .obstacles
+        .iter()
+        .map(|o| (o.outline.clone(), o.closed, format!("{:.3} to {:.3}", o.ground_m + o.base_m, o.ground_m + o.top_m)))
+        .collect();
     wanted.sort_by(|a, b| a.partial_cmp(b).unwrap());
     assert_eq!(of(&dxf::read(&dxf::write(&site).unwrap(), None).unwrap()), wanted);
     let back = geojson::read(&geojson::write(&site)).unwrap();

@@ -4,7 +4,7 @@
 //! curvature of the WGS 84 ellipsoid there (textbook formulas, from memory): within a few centimetres over a kilometre. A file that this
 //! program wrote says that its coordinates are metres of the plan, and is read as such.
 
-use super::take::{Drawn, Import, LeftOut, take};
+use super::take::{Drawn, Import, LeftOut, area, box_of, take};
 use crate::file::{Fault, Obstacle, Point2, SiteFile};
 use geojson::{Feature, FeatureCollection, GeoJson, Geometry, GeometryValue as Value, JsonObject, JsonValue, Position};
 use serde_json::json;
@@ -154,9 +154,7 @@ fn figure(properties: Option<&JsonObject>, names: &[&str]) -> Option<f64> {
 /// The middle of the box around all positions, degrees.
 fn middle_of(drawn: &[Drawn]) -> Point2 {
     let points = drawn.iter().flat_map(|one| &one.points).filter(|p| p.iter().all(|axis| axis.is_finite()));
-    let [low, high] = points.fold([[f64::MAX; 2], [f64::MIN; 2]], |[low, high], p| {
-        [[low[0].min(p[0]), low[1].min(p[1])], [high[0].max(p[0]), high[1].max(p[1])]]
-    });
+    let [low, high] = box_of(points);
     [0.5 * (low[0] + high[0]), 0.5 * (low[1] + high[1])]
 }
 
@@ -181,13 +179,7 @@ fn feature(obstacle: &Obstacle) -> Feature {
     let mut outline: Vec<Position> = obstacle.outline.iter().map(|p| Position::from(*p)).collect();
     let value = if obstacle.closed {
         // A ring ends where it begins, and its outer one runs counter-clockwise (RFC 7946, 3.1.6).
-        let area: f64 = obstacle
-            .outline
-            .iter()
-            .zip(obstacle.outline.iter().cycle().skip(1))
-            .map(|(a, b)| a[0] * b[1] - b[0] * a[1])
-            .sum();
-        if area < 0.0 {
+        if area(&obstacle.outline) < 0.0 {
             outline.reverse();
         }
         outline.extend(outline.first().cloned());

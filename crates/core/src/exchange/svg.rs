@@ -1,5 +1,6 @@
 //! The plan as SVG (W3C, SVG 1.1): solids, targets and cameras, a unit a metre, north up.
 
+use super::take::box_of;
 use crate::file::{Point2, ShapeKind, SiteFile};
 use std::fmt::Write;
 
@@ -12,9 +13,7 @@ pub fn write(site: &SiteFile) -> String {
     let targets = site.targets.iter().flat_map(|t| &t.shape.points);
     let cameras = site.cameras.iter().map(|camera| &camera.position);
     let points = outlines.chain(targets).chain(cameras);
-    let [low, high] = points.fold([[f64::MAX; 2], [f64::MIN; 2]], |[low, high], p| {
-        [[low[0].min(p[0]), low[1].min(p[1])], [high[0].max(p[0]), high[1].max(p[1])]]
-    });
+    let [low, high] = box_of(points);
     let [low, high] = if low[0] > high[0] { [[0.0; 2], [1.0; 2]] } else { [low, high] };
     let (x, y) = (low[0] - MARGIN_M, -high[1] - MARGIN_M);
     let (width, height) = (high[0] - low[0] + 2.0 * MARGIN_M, high[1] - low[1] + 2.0 * MARGIN_M);

@@ -1,6 +1,6 @@
 //! Outlines of a drawing made into obstacles, layer by layer; what cannot be one is left out and said so.
 
-use crate::file::{Fault, Obstacle, ObstacleKind, Point2};
+use crate::file::{FAR_M, Fault, MOST_CORNERS, MOST_OBSTACLES, Obstacle, ObstacleKind, Point2};
 use crate::math::is_simple;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -8,14 +8,8 @@ use utoipa::ToSchema;
 
 /// Points nearer to each other than this are one, m.
 const SAME_M: f64 = 1e-4;
-/// So many corners an obstacle may have.
-const MOST_CORNERS: usize = 2_000;
-/// So many obstacles one drawing may bring: as many as a site may hold.
-const MOST_OBSTACLES: usize = 5_000;
 /// So many things that were left out are told one by one.
 const MOST_TOLD: usize = 200;
-/// So far from its origin a site reaches, m.
-const FAR_M: f64 = 100_000.0;
 /// Height of what comes without one, m.
 const USUAL_TOP_M: f64 = 3.0;
 
@@ -112,9 +106,7 @@ pub fn take(coordinates: String, drawn: Vec<Drawn>, mut left_out: Vec<LeftOut>) 
     }
     let layers: Vec<Layer> = layers.into_values().collect();
     let corners = layers.iter().flat_map(|layer| &layer.obstacles).flat_map(|obstacle| &obstacle.outline);
-    let [lower, upper] = corners.fold([[f64::MAX; 2], [f64::MIN; 2]], |[low, high], p| {
-        [[low[0].min(p[0]), low[1].min(p[1])], [high[0].max(p[0]), high[1].max(p[1])]]
-    });
+    let [lower, upper] = box_of(corners);
     let left_out_count = left_out.len();
     left_out.truncate(MOST_TOLD);
     Ok(Import {
@@ -190,7 +182,15 @@ fn obstacle(drawn: Drawn, number: usize, kind: ObstacleKind) -> Result<Obstacle,
     Ok(Obstacle { base_m: base, closed, ..Obstacle::new(&format!("i{number}"), &called, kind, points, top) })
 }
 
-fn area(points: &[Point2]) -> f64 {
+/// The box around some points: its lower and upper corner; the other way round where there are none.
+pub(super) fn box_of<'a>(points: impl Iterator<Item = &'a Point2>) -> [Point2; 2] {
+    points.fold([[f64::MAX; 2], [f64::MIN; 2]], |[low, high], p| {
+        [[low[0].min(p[0]), low[1].min(p[1])], [high[0].max(p[0]), high[1].max(p[1])]]
+    })
+}
+
+/// The area of an outline, m²; positive when it runs counter-clockwise.
+pub(super) fn area(points: &[Point2]) -> f64 {
     let pairs = points.iter().zip(points.iter().cycle().skip(1));
     0.5 * pairs.map(|(a, b)| a[0] * b[1] - b[0] * a[1]).sum::<f64>()
 }

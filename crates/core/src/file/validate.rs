@@ -13,13 +13,13 @@ use std::collections::HashSet;
 use std::ops::RangeInclusive;
 
 /// How far from the origin a point may lie, m.
-pub(super) const FAR_M: f64 = 100_000.0;
+pub(crate) const FAR_M: f64 = 100_000.0;
 /// Heights that a site may have, m.
 pub(super) const HEIGHTS_M: RangeInclusive<f64> = 0.0..=500.0;
 /// An outline that encloses less than this encloses nothing, m².
 const LEAST_AREA_M2: f64 = 1e-6;
 /// How many of each a site may hold.
-const MOST_OBSTACLES: usize = 5_000;
+pub(crate) const MOST_OBSTACLES: usize = 5_000;
 const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
@@ -28,7 +28,7 @@ const MOST_FLATTENED: usize = 8;
 const MOST_VARIANTS: usize = 12;
 /// Heights that the ground of a site may have, m.
 pub(super) const GROUNDS_M: RangeInclusive<f64> = -100.0..=500.0;
-const MOST_CORNERS: usize = 2_000;
+pub(crate) const MOST_CORNERS: usize = 2_000;
 /// How many corners all outlines and lines of a site may have together.
 const MOST_ALL_CORNERS: usize = 100_000;
 /// So far may a published field of view be off the nearest projection of the family, as a share of the focal length: a lens maker

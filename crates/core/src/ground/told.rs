@@ -8,7 +8,7 @@ use crate::file::{Fault, HeadRef, ShapeKind, Task};
 use crate::math::{Grid, sampling};
 use crate::show::live_relief::LiveRelief;
 use crate::show::relief::Relief;
-use crate::site::{Head, Site};
+use crate::site::Site;
 use glam::DVec2;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
@@ -252,7 +252,7 @@ fn ground_of(site: &Site, relief: &Relief, steps: &Steps, wish: &GroundWish) -> 
         seen_m2: area(&|cell| counts.steady[cell] > 0),
         twice_m2: area(&|cell| counts.steady[cell] > 1),
         in_turns_m2: area(&|cell| counts.steady[cell] == 0 && counts.in_turns[cell] > 0),
-        targets: area_shares(site, relief, wish.need_px_per_m),
+        targets: area_shares(site, grid, &counts),
         unseen: found,
         path,
         no_path,
@@ -260,9 +260,7 @@ fn ground_of(site: &Site, relief: &Relief, steps: &Steps, wish: &GroundWish) -> 
 }
 
 /// The shares of the area targets, by the cells whose middles lie in them.
-fn area_shares(site: &Site, relief: &Relief, need: f64) -> Vec<AreaShare> {
-    let counts = counts(site, relief, need as f32);
-    let grid = relief.grid();
+fn area_shares(site: &Site, grid: &Grid, counts: &Counts) -> Vec<AreaShare> {
     let areas = site.file().targets.iter().filter(|target| target.shape.kind == ShapeKind::Area);
     areas
         .map(|target| {
@@ -306,14 +304,13 @@ fn path_to(
     }
     let mut by: Vec<(usize, f64)> = seconds.into_iter().collect();
     by.sort_by(|a, b| b.1.total_cmp(&a.1).then(a.0.cmp(&b.0)));
-    let name = |head: &Head| head.name();
     let points: Vec<DVec2> = way.cells.iter().map(|cell| grid.centre_of(*cell)).collect();
     let path = QuietPath {
         points: corners_of(&points),
         length_m: way.length_m,
         seen_m: way.seen_m,
         seen_s: way.seen_m / WALKS_MPS,
-        by: by.into_iter().map(|(place, seconds)| SeenBy { head: name(&site.heads()[place]), seconds }).collect(),
+        by: by.into_iter().map(|(place, seconds)| SeenBy { head: site.heads()[place].name(), seconds }).collect(),
     };
     (Some(path), None)
 }
