@@ -1,4 +1,4 @@
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { Latest } from "./latest";
 import { sightsOf } from "./useSights";
 import { Refused } from "./errors";
@@ -35,6 +35,29 @@ describe("the latest wish", () => {
       ],
       true,
     ]);
+  });
+
+  it("is told before the pause after it, and what comes in the pause is worked on when that is over, the newest only", async () => {
+    const [asked, told] = [[] as number[], [] as number[]];
+    let paused = (): void => undefined;
+    const pause = vi.spyOn(globalThis, "setTimeout").mockImplementation(((run: () => void) => {
+      paused = run;
+    }) as never);
+    const latest = new Latest<number, number>(
+      (wish) => Promise.resolve(asked.push(wish)),
+      (wish) => told.push(wish),
+      () => 50,
+    );
+    latest.want(1);
+    for (let i = 0; i < 5; i++) await Promise.resolve();
+    latest.want(2);
+    latest.want(3);
+    for (let i = 0; i < 5; i++) await Promise.resolve();
+    expect([told, asked]).toEqual([[1], [1]]);
+    pause.mockRestore();
+    paused();
+    await turn();
+    expect(asked).toEqual([1, 3]);
   });
 
   it("tells nothing after it was stopped", async () => {

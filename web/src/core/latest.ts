@@ -10,6 +10,8 @@ export class Latest<Wish, Answer> {
   constructor(
     private readonly work: (wish: Wish) => Promise<Answer>,
     private readonly tell: (wish: Wish, answer: Answer) => void,
+    /** How long to pause after an answer was told, ms, by how long it took: what is in the way of a hand is done less often. */
+    private readonly pause: (took: number) => number = () => 0,
   ) {}
 
   want(wish: Wish): void {
@@ -17,7 +19,7 @@ export class Latest<Wish, Answer> {
     if (!this.busy) void this.go();
   }
 
-  /** Whether nothing is under way or waiting. */
+  /** Whether nothing is under way or waiting, or pausing. */
   get idle(): boolean {
     return !this.busy && !this.next;
   }
@@ -32,8 +34,11 @@ export class Latest<Wish, Answer> {
     while (this.next) {
       const { wish } = this.next;
       this.next = null;
+      const began = performance.now();
       const answer = await this.work(wish);
       if (!this.stopped) this.tell(wish, answer);
+      const pause = this.pause(performance.now() - began);
+      if (pause > 0) await new Promise((done) => setTimeout(done, pause));
     }
     this.busy = false;
   }

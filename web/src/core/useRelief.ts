@@ -1,5 +1,6 @@
 /** The relief of what the plan shows: coarse while something moves, fine once it rests. */
 import { useEffect, useMemo, useRef, useState } from "react";
+import { onceAtRest } from "./hand";
 import { Latest } from "./latest";
 import type { ReliefWish } from "./messages";
 import { type Raster, core } from "./port";
@@ -49,12 +50,9 @@ export function useRelief(site: SiteFile, plan: PlanWindow, height: number, shee
   const runner = useMemo(
     () =>
       new Latest<Wish, Raster | null>(
-        async ({ site: of, window, slot }) => {
-          const raster = await core.relief(of, window, slot, sheet).catch(() => null);
-          if (slot === 0) await new Promise((done) => setTimeout(done, AT_MOST));
-          return raster;
-        },
+        ({ site: of, window, slot }) => core.relief(of, window, slot, sheet).catch(() => null),
         ({ site: of }, raster) => raster && setShown({ raster, of }),
+        (took) => Math.max(AT_MOST - took, took),
       ),
     [sheet],
   );
@@ -68,8 +66,7 @@ export function useRelief(site: SiteFile, plan: PlanWindow, height: number, shee
     const over = (px: number): ReliefWish => cellsOver({ centre: [x, y], scale, size: [width, tall] }, px, height);
     if (!first.current) runner.want({ site, window: over(COARSE_PX), slot: 0 });
     first.current = false;
-    const timer = window.setTimeout(() => runner.want({ site, window: over(FINE_PX), slot: 1 }), REST);
-    return () => window.clearTimeout(timer);
+    return onceAtRest(REST, () => runner.want({ site, window: over(FINE_PX), slot: 1 }));
   }, [runner, site, x, y, scale, width, tall, height]);
   return shown;
 }

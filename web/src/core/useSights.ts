@@ -86,12 +86,15 @@ export function useSights(
     told.wish.camera === camera &&
     told.wish.head === head &&
     told.wish.view === view;
-  return {
-    site,
-    line,
-    sights: told?.sights ?? null,
-    of: told?.of ?? null,
-    settled: same && told.answer.sights !== null,
-    faults: same ? told.answer.faults : null,
-  };
+  return useMemo(
+    () => ({
+      site,
+      line,
+      sights: told?.sights ?? null,
+      of: told?.of ?? null,
+      settled: same && told.answer.sights !== null,
+      faults: same ? told.answer.faults : null,
+    }),
+    [site, line, told, same],
+  );
 }

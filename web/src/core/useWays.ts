@@ -1,5 +1,6 @@
 /** The ways to keep the sight line in hand, asked once the site has come to rest. */
 import { useEffect, useState } from "react";
+import { onceAtRest } from "./hand";
 import { core } from "./port";
 import type { Line, SiteFile, Units, Ways } from "./types";
 
@@ -18,16 +19,16 @@ export function useWays(site: SiteFile, line: Line | null, wanted: boolean, unit
   useEffect(() => {
     if (!key || !camera || !head || !target) return;
     let current = true;
-    const timer = window.setTimeout(() => {
+    const callOff = onceAtRest(REST, () => {
       core
         .ways(site, { camera, head, view: view ?? null, target }, units)
         .then((ways) => current && ways && setAnswer({ site, key, state: { kind: "found", ways } }))
         // A site that makes no sense has no ways: the screen says so elsewhere.
         .catch(() => undefined);
-    }, REST);
+    });
     return () => {
       current = false;
-      window.clearTimeout(timer);
+      callOff();
       core.dropWays();
     };
   }, [site, camera, head, view, target, units, key]);

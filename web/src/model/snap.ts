@@ -32,6 +32,12 @@ export function footOn([a, b]: Edge, [x, y]: Point): { at: Point; along: number 
   return { at: [a[0] + dx * along, a[1] + dy * along], along };
 }
 
+/** How far a point is from an edge. */
+export function toEdge(edge: Edge, from: Point): number {
+  const { at, along } = footOn(edge, from);
+  return along < 0 ? apart(edge[0], from) : along > 1 ? apart(edge[1], from) : apart(at, from);
+}
+
 /**
  * Snaps a place. `reach` is how near something must be to pull, m; `drawn` are the points drawn so far; `frame` is the outline of
  * the picture from above, if there is one.

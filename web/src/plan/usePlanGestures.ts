@@ -37,8 +37,11 @@ function useFitting(site: SiteFile, id: string): Gestures["measured"] {
   useEffect(() => {
     if (width === 0) return;
     const again = fitted.current === id;
+    const { size, set } = usePlanView.getState();
+    // Another view draws everything anew: a site that changes is none.
+    if (again && size[0] === width && size[1] === height) return;
     fitted.current = id;
-    usePlanView.getState().set({ size: [width, height], ...(again ? {} : fitting(site, [width, height])) });
+    set({ size: [width, height], ...(again ? {} : fitting(site, [width, height])) });
   }, [width, height, id, site]);
   return measured;
 }

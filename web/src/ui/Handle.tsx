@@ -9,11 +9,13 @@ import {
   type ReactNode,
   type RefObject,
   useContext,
+  useEffect,
   useId,
   useLayoutEffect,
   useMemo,
   useRef,
 } from "react";
+import { useHand } from "../core/hand";
 import type { Point } from "../core/types";
 
 export interface Drag {
@@ -24,6 +26,8 @@ export interface Drag {
   first: boolean;
   /** One gesture is one way from press to release. */
   gesture: string;
+  /** Whether keys move it: a pixel at a time, and to where they say. */
+  keys?: boolean;
 }
 
 export interface Actions {
@@ -50,24 +54,45 @@ interface Held {
   key: string | undefined;
   box: DOMRect;
   gesture: string;
+  /** How far the drawing is to be moved with the next frame, px. */
+  panned: Point;
 }
 
 /** The gesture handler of a drawing: to the handle that was pressed goes what the pointer does, else to the drawing itself. */
 export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Beneath = {}): Handles {
   const handles = useMemo<Handles>(() => new Map(), []);
+  const frames = useMemo(() => new PerFrame(), []);
+  useEffect(
+    () => () => {
+      frames.now();
+      useHand.setState({ holds: false });
+    },
+    [frames],
+  );
   const at = (x: number, y: number, box = drawing.current?.getBoundingClientRect()): Point => [
     x - (box?.left ?? 0),
     y - (box?.top ?? 0),
   ];
   useGesture(
     {
-      onDrag: ({ xy, delta, movement, first, tap, pinching, event, startTime, memo }) => {
+      onDrag: ({ xy, delta, movement, first, last, tap, pinching, event, startTime, memo }) => {
         const held = (memo as Held | undefined) ?? pressed(event.target, startTime, drawing.current, handles);
         const handle = held.key === undefined ? undefined : handles.get(held.key);
         if (tap) handle?.actions.onChoose?.();
         else if (handle?.actions.onDrag) {
-          handle.actions.onDrag({ at: at(xy[0], xy[1], held.box), moved: movement, first, gesture: held.gesture });
-        } else if (!pinching) beneath.onPan?.(delta);
+          const drag = { at: at(xy[0], xy[1], held.box), moved: movement, first, gesture: held.gesture };
+          if (first) useHand.setState({ holds: true });
+          frames.soon(() => handles.get(held.key ?? "")?.actions.onDrag?.(drag));
+          if (first || last) frames.now();
+          if (last) useHand.setState({ holds: false });
+        } else if (!pinching && beneath.onPan) {
+          held.panned = [held.panned[0] + delta[0], held.panned[1] + delta[1]];
+          frames.soon(() => {
+            beneath.onPan?.(held.panned);
+            held.panned = [0, 0];
+          });
+          if (last) frames.now();
+        }
         return held;
       },
       onWheel: ({ event, delta: [, turned] }) => {
@@ -91,11 +116,36 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
   return handles;
 }
 
+/** Does the newest of many things once a frame: a pointer may say more often where it is than the screen can show. */
+class PerFrame {
+  private waiting: (() => void) | null = null;
+  private frame = 0;
+
+  soon(act: () => void): void {
+    this.waiting = act;
+    this.frame ||= requestAnimationFrame(() => this.now());
+  }
+
+  /** Does at once what waits. */
+  now(): void {
+    cancelAnimationFrame(this.frame);
+    this.frame = 0;
+    const act = this.waiting;
+    this.waiting = null;
+    act?.();
+  }
+}
+
 /** One gesture keeps its name from press to release, whatever becomes of the label meanwhile. */
 function pressed(target: EventTarget | null, startTime: number, drawing: SVGSVGElement | null, handles: Handles): Held {
   const key = (target as Element | null)?.closest<SVGGElement>("[data-handle]")?.dataset["handle"];
   const label = key === undefined ? "" : (handles.get(key)?.label ?? "");
-  return { key, box: drawing?.getBoundingClientRect() ?? new DOMRect(), gesture: `${label}-${startTime}` };
+  return {
+    key,
+    box: drawing?.getBoundingClientRect() ?? new DOMRect(),
+    gesture: `${label}-${startTime}`,
+    panned: [0, 0],
+  };
 }
 
 const STEPS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
@@ -117,8 +167,8 @@ function moveByKey(event: KeyboardEvent<SVGGElement>, onDrag: (drag: Drag) => vo
   const goesOn = lastKeys.key === key && now - lastKeys.at < ONE_GESTURE;
   const gesture = goesOn ? lastKeys.gesture : `keys-${key}-${now}`;
   lastKeys = { key, at: now, gesture };
-  onDrag({ at: from, moved: [0, 0], first: true, gesture });
-  onDrag({ at: [from[0] + by[0], from[1] + by[1]], moved: by, first: false, gesture });
+  onDrag({ at: from, moved: [0, 0], first: true, gesture, keys: true });
+  onDrag({ at: [from[0] + by[0], from[1] + by[1]], moved: by, first: false, gesture, keys: true });
   return true;
 }
 

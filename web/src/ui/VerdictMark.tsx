@@ -1,9 +1,17 @@
 /** Verdicts differ by shape first: disc with tick, half disc, ring with stroke, broken ring. */
-import type { Verdict } from "../core/types";
+import type { Point, Verdict } from "../core/types";
 
-export function VerdictShape({ verdict, size = 18 }: { verdict: Verdict | null; size?: number }) {
+export function VerdictShape({
+  verdict,
+  size = 18,
+  at: [u, v] = [0, 0],
+}: {
+  verdict: Verdict | null;
+  size?: number;
+  at?: Point;
+}) {
   return (
-    <g className={`verdict verdict-${verdict ?? "none"}`} transform={`scale(${size / 20})`}>
+    <g className={`verdict verdict-${verdict ?? "none"}`} transform={`translate(${u} ${v}) scale(${size / 20})`}>
       <circle r="10.5" className="verdict-ground" />
       {verdict === "kept" && (
         <>

@@ -63,6 +63,8 @@ export function useChart(
     const runner = new Latest<Wish, void>(
       ({ raster: { wish, columns, rows, values }, ...rest }) => made.make({ wish, columns, rows, values, ...rest }),
       ({ raster: of }) => setDrawn(of),
+      // Half of a core at most.
+      (took) => took,
     );
     press.current = { press: made, runner };
     return () => {

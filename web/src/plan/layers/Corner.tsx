@@ -9,15 +9,20 @@ interface Props {
   label: string;
   at: Point;
   onMove(to: Point, gesture: string): void;
+  /** Where a pointer means to be; keys go where they say. */
+  snap?(to: Point): Point;
   onRemove?(): void;
 }
 
-export function Corner({ view, label, at: [u, v], onMove, ...rest }: Props) {
+export function Corner({ view, label, at: [u, v], onMove, snap, ...rest }: Props) {
   return (
     <Handle
       label={label}
       className="corner"
-      onDrag={({ at, gesture }) => onMove(roundPoint(toSite(view, at)), gesture)}
+      onDrag={({ at, gesture, keys }) => {
+        const to = toSite(view, at);
+        onMove(roundPoint(snap && !keys ? snap(to) : to), gesture);
+      }}
       {...rest}
     >
       <circle cx={u} cy={v} r={14} className="reach" />

@@ -116,6 +116,8 @@ function SolidLabel({ points, label, wall }: { points: Point[]; label: string; w
 }
 
 export interface ShapeActions {
+  /** Where a hand means to put a corner. */
+  snap?(obstacle: Obstacle, place: number, to: Point): Point;
   onCorner(obstacle: Obstacle, place: number, to: Point, gesture: string): void;
   onNewCorner(obstacle: Obstacle, side: number): void;
   onRemoveCorner(obstacle: Obstacle, place: number): void;
@@ -150,6 +152,7 @@ export function SolidCorners({
           label={`Corner ${place + 1} of ${name}`}
           at={toScreen(view, corner)}
           onMove={(to, gesture) => actions.onCorner(obstacle, place, to, gesture)}
+          snap={(to) => actions.snap?.(obstacle, place, to) ?? to}
           onRemove={() => actions.onRemoveCorner(obstacle, place)}
         />
       ))}

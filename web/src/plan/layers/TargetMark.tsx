@@ -55,9 +55,7 @@ export const TargetMark = memo(function TargetMark({ view, target, verdict, inHa
           />
         )}
         {inHand && <circle cx={u} cy={v} r={14} className="target-ring" />}
-        <g transform={`translate(${u} ${v})`}>
-          <VerdictShape verdict={verdict} />
-        </g>
+        <VerdictShape verdict={verdict} at={[u, v]} />
       </Handle>
       {inHand &&
         points.length > 1 &&

@@ -4,7 +4,7 @@ import { Suspense, lazy, memo, useMemo } from "react";
 import type { GroundShown } from "../../core/useGround";
 import { useRelief } from "../../core/useRelief";
 import type { Shown } from "../../core/useSights";
-import type { Point, SiteFile, Target, Units } from "../../core/types";
+import type { HeadRef, Point, SiteFile, Target, Units, Verdict } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
@@ -29,6 +29,7 @@ import { GroundLayers } from "./ground/GroundLayers";
 import { WhyCard } from "./ground/WhyCard";
 import { useGroundView } from "./ground/groundView";
 import { ObstacleCard } from "./ObstacleCard";
+import { SweepReach } from "./SweepReach";
 import { planActions } from "./planActions";
 import { usePlacing } from "./usePlacing";
 
@@ -40,12 +41,9 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
   const id = useSite((state) => state.open?.id) ?? "";
   const { target, head, obstacle, placing, place } = useInHand();
   const placeAt = usePlacing();
-  const { height, counting, asked, set: setGround } = useGroundView();
+  const { height, counting, asked } = useGroundView();
   const needs = useNeeds(sights?.summary.targets ?? []);
-  const verdicts = useMemo(
-    () => new Map(sights?.summary.targets.map((result) => [result.target, result.verdict])),
-    [sights],
-  );
+  const verdicts = useVerdicts(sights?.summary.targets ?? []);
   const inHand = obstacle ? obstacleOf(site, obstacle) : undefined;
   const bringing = useBringIn((state) => state.open);
   const hover = (at: Point): void => {
@@ -69,33 +67,17 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
             <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
           )}
           {sights && head && <PictureOutline view={v} lines={sights.outline} />}
+          <SweepReach view={v} site={site} inHand={head} units={units} />
           <LineInHand view={v} shown={shown} units={units} />
-          {site.cameras.map((camera) => (
-            <CameraMark
-              key={camera.id}
-              view={v}
-              camera={camera}
-              inHand={head?.camera === camera.id ? head : null}
-              actions={planActions.cameras}
-            />
-          ))}
-          {site.targets.map((t) => (
-            <TargetMark
-              key={t.id}
-              view={v}
-              target={t}
-              verdict={verdicts.get(t.id) ?? null}
-              inHand={t.id === target}
-              actions={planActions.targets}
-            />
-          ))}
+          <Cameras view={v} cameras={site.cameras} head={head} />
+          <Targets view={v} targets={site.targets} verdicts={verdicts} inHand={target} />
           {inHand && <SolidCorners view={v} obstacle={inHand} actions={planActions.corners} />}
           <Chosen view={v} site={site} />
           {(placing === "draw" || placing === "box") && <DrawLayer view={v} units={units} box={placing === "box"} />}
         </>
       )}
     >
-      <ReliefKey height={height} onHeight={(value) => setGround({ height: value })} units={units} needs={needs} />
+      <ReliefKey height={height} onHeight={turnRelief} units={units} needs={needs} />
       <ObstacleCard site={site} />
       {ground && <WhyCard site={site} units={units} />}
       {bringing && (
@@ -141,6 +123,57 @@ export function useNeeds(results: { needs_px_per_m: number }[]): number[] {
   const key = [...new Set(results.map((result) => result.needs_px_per_m))].sort((a, b) => a - b).join(" ");
   return useMemo(() => (key === "" ? [] : key.split(" ").map(Number)), [key]);
 }
+
+/** How the promises stand; the same map while nothing of it changes. */
+function useVerdicts(results: { target: string; verdict: Verdict }[]): ReadonlyMap<string, Verdict> {
+  const key = JSON.stringify(results.map(({ target, verdict }) => [target, verdict]));
+  return useMemo(() => new Map(JSON.parse(key) as [string, Verdict][]), [key]);
+}
+
+const turnRelief = (height: number): void => useGroundView.getState().set({ height });
+
+const Cameras = memo(function Cameras({
+  view,
+  cameras,
+  head,
+}: {
+  view: PlanView;
+  cameras: SiteFile["cameras"];
+  head: HeadRef | null;
+}) {
+  return cameras.map((camera) => (
+    <CameraMark
+      key={camera.id}
+      view={view}
+      camera={camera}
+      inHand={head?.camera === camera.id ? head : null}
+      actions={planActions.cameras}
+    />
+  ));
+});
+
+const Targets = memo(function Targets({
+  view,
+  targets,
+  verdicts,
+  inHand,
+}: {
+  view: PlanView;
+  targets: SiteFile["targets"];
+  verdicts: ReadonlyMap<string, Verdict>;
+  inHand: string | null;
+}) {
+  return targets.map((target) => (
+    <TargetMark
+      key={target.id}
+      view={view}
+      target={target}
+      verdict={verdicts.get(target.id) ?? null}
+      inHand={target.id === inHand}
+      actions={planActions.targets}
+    />
+  ));
+});
 
 function Spots({ view, spots = [] }: { view: PlanView; spots: SiteFile["spots"] }) {
   return (

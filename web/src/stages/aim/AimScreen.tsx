@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import { faultInWords } from "../../ui/place";
 import type { HeadRef, Sights, SiteFile } from "../../core/types";
+import { useCalm } from "../../core/hand";
 import { useGround } from "../../core/useGround";
 import { type Shown, useSights } from "../../core/useSights";
 import { useSite } from "../../keep/store";
@@ -63,19 +64,22 @@ export function AimScreen() {
   const isDesign = (id: string | null): boolean => id === null || (site.variants ?? []).some((held) => held.id === id);
   const sides = laid && isDesign(laid.left) && isDesign(laid.right) ? laid : null;
   const slow = useSlow(!shown.settled);
+  // Drawings follow the hand; words and figures beside them as fast as they are read.
+  const calm = useCalm(shown);
+  const calmGround = useCalm(ground);
   return (
-    <div className={slow ? "aim unsettled" : "aim"} data-settled={shown.settled}>
+    <div className={slow ? "aim unsettled" : "aim"} data-settled={shown.settled && calm === shown}>
       <Notices shown={shown} />
       {sides ? (
         <SideBySideView site={site} left={sides.left} right={sides.right} />
       ) : (
         <div className="aim-columns">
-          <PromiseList shown={shown} />
+          <PromiseList shown={calm} />
           <div className="aim-middle">
             <AimPlan shown={shown} ground={ground} />
-            <LowerPanel shown={shown} ground={ground} />
+            <LowerPanel shown={shown} calm={calm} ground={calmGround} />
           </div>
-          <EvidencePanel shown={shown} />
+          <EvidencePanel shown={calm} />
         </div>
       )}
     </div>

@@ -1,6 +1,6 @@
 /** Under the plan: the section along the sight line, what the relief tells about the ground, or the designs. */
 import { Segmented } from "antd";
-import { useState } from "react";
+import { memo, useCallback, useState } from "react";
 import type { GroundShown } from "../../core/useGround";
 import type { Shown } from "../../core/useSights";
 import { useSettings } from "../../keep/settings";
@@ -18,31 +18,32 @@ const LABELS: Record<Tab, string> = {
   designs: "Designs",
 };
 
-export function LowerPanel({ shown, ground }: { shown: Shown; ground: GroundShown | null }) {
+interface Props {
+  /** Under the hand: the section follows it. */
+  shown: Shown;
+  /** As it is read: for what has words and figures. */
+  calm: Shown;
+  ground: GroundShown | null;
+}
+
+export function LowerPanel({ shown, calm, ground }: Props) {
   const { looking, set } = useGroundView();
-  const { placing, place } = useInHand();
   const units = useSettings((settings) => settings.units);
   const [designs, setDesigns] = useState(false);
   const tab: Tab = looking ? "ground" : designs ? "designs" : "section";
-  const turn = (to: Tab): void => {
-    set({ looking: to === "ground" });
-    setDesigns(to === "designs");
-    if (to !== "ground" && (placing === "why" || placing === "goal")) place(null);
-  };
+  const turn = useCallback(
+    (to: Tab): void => {
+      set({ looking: to === "ground" });
+      setDesigns(to === "designs");
+      const { placing, place } = useInHand.getState();
+      if (to !== "ground" && (placing === "why" || placing === "goal")) place(null);
+    },
+    [set],
+  );
   return (
     <section className="section" aria-label={LABELS[tab]}>
       <div className="panel-head">
-        <Segmented
-          size="small"
-          aria-label="Under the plan"
-          value={tab}
-          options={[
-            { value: "section", label: "Section" },
-            { value: "ground", label: "Ground" },
-            { value: "designs", label: "Designs" },
-          ]}
-          onChange={turn}
-        />
+        <Tabs tab={tab} turn={turn} />
         <h2>
           {tab === "ground"
             ? "What the relief tells"
@@ -51,9 +52,25 @@ export function LowerPanel({ shown, ground }: { shown: Shown; ground: GroundShow
               : sectionTitle(shown)}
         </h2>
       </div>
-      {tab === "ground" && <GroundPanel site={shown.site} ground={ground} units={units} />}
-      {tab === "designs" && <DesignsPanel site={shown.site} />}
+      {tab === "ground" && <GroundPanel site={calm.site} ground={ground} units={units} />}
+      {tab === "designs" && <DesignsPanel site={calm.site} />}
       {tab === "section" && <SectionView shown={shown} />}
     </section>
   );
 }
+
+const Tabs = memo(function Tabs({ tab, turn }: { tab: Tab; turn(to: Tab): void }) {
+  return (
+    <Segmented
+      size="small"
+      aria-label="Under the plan"
+      value={tab}
+      options={[
+        { value: "section", label: "Section" },
+        { value: "ground", label: "Ground" },
+        { value: "designs", label: "Designs" },
+      ]}
+      onChange={turn}
+    />
+  );
+});

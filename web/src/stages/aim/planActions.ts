@@ -7,6 +7,7 @@ import { obstacleOf } from "../../model/lookups";
 import { removeCorner, removeObstacle as takeObstacleOut } from "../../model/obstacles";
 import { mean, shifted } from "../../model/points";
 import { refOf } from "../../model/views";
+import { snappedCorner } from "./draw/drawing";
 import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
 import type { ShapeActions, SolidActions } from "../../plan/layers/Solids";
@@ -62,6 +63,10 @@ const shape = (obstacle: Obstacle, change: (held: Obstacle) => void, gesture = "
   );
 
 const corners: ShapeActions = {
+  snap: (obstacle, place, to) => {
+    const { open } = useSite.getState();
+    return open ? snappedCorner(open.site, obstacle, place, to) : to;
+  },
   onCorner: (obstacle, place, to, gesture) =>
     shape(
       obstacle,

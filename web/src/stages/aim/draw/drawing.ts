@@ -1,5 +1,5 @@
 /** What a hand does while it draws: points by taps and by typed lengths, finishing, and the box that selects. */
-import type { Point, SiteFile } from "../../../core/types";
+import type { Obstacle, Point, SiteFile } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { useInHand } from "../../../model/inHand";
 import { addDrawn, inBox } from "../../../model/shapes";
@@ -14,6 +14,18 @@ const REACH = 11;
 export function snapped(site: SiteFile, where: Point): Snapped {
   const frame = site.drawing ? corners(site.drawing) : [];
   return snap(where, REACH / usePlanView.getState().scale, site.obstacles ?? [], useDraw.getState().points, frame);
+}
+
+/** Where a hand that drags a corner means to be: pulled by all but the obstacle's own sides, and square to the side before. */
+export function snappedCorner(site: SiteFile, obstacle: Obstacle, place: number, to: Point): Point {
+  const { outline } = obstacle;
+  const open = obstacle.closed === false;
+  const before = (back: number): number[] | undefined =>
+    open ? outline[place - back] : outline[(place - back + 2 * outline.length) % outline.length];
+  const drawn = [before(2), before(1)].filter((p) => p !== undefined) as Point[];
+  const others = (site.obstacles ?? []).filter((held) => held.id !== obstacle.id);
+  const frame = site.drawing ? corners(site.drawing) : [];
+  return snap(to, REACH / usePlanView.getState().scale, others, drawn.length === 2 || open ? drawn : [], frame).at;
 }
 
 /** Begins to draw. */
@@ -76,9 +88,12 @@ export function finish(): void {
 export function putBoxCorner(site: SiteFile, at: Point): void {
   const { corner, set } = useDraw.getState();
   if (!corner) {
-    set({ corner: at });
+    // Without a pointer the middle of the plan is the hand, and the plan is moved under it.
+    set({ corner: at, hand: null });
     return;
   }
+  // The same place once more is no box yet.
+  if (corner[0] === at[0] || corner[1] === at[1]) return;
   set({ corner: null, chosen: inBox(site, corner, at) });
   useInHand.getState().place(null);
 }

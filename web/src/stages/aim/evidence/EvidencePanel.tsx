@@ -2,6 +2,7 @@
 import { Select } from "antd";
 import { memo } from "react";
 import type { HeadResult, SightLine, SiteFile, Target } from "../../../core/types";
+import { useCalm } from "../../../core/hand";
 import type { Shown } from "../../../core/useSights";
 import { useWays } from "../../../core/useWays";
 import { useSettings } from "../../../keep/settings";
@@ -19,9 +20,9 @@ import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
 import "./evidence.css";
 
-export function EvidencePanel({ shown }: { shown: Shown }) {
+export const EvidencePanel = memo(function EvidencePanel({ shown }: { shown: Shown }) {
   const units = useSettings((settings) => settings.units);
-  const { head: inHand, target: targetId } = useInHand();
+  const { head: inHand, target: targetId } = useCalm(useInHand());
   const camera = inHand ? cameraOf(shown.site, inHand.camera) : undefined;
   const head = inHand ? headOf(shown.site, inHand.camera, inHand.head) : undefined;
   const target = targetId ? targetOf(shown.site, targetId) : undefined;
@@ -59,7 +60,7 @@ export function EvidencePanel({ shown }: { shown: Shown }) {
       )}
     </section>
   );
-}
+});
 
 /** What was found of the sight line in hand; nothing of another line. */
 function lineOf({ line, sights }: Shown): SightLine | undefined {
@@ -126,7 +127,7 @@ function PartsSeen({ result, site }: { result: SightLine; site: SiteFile }) {
 
 /** Which head looks at the promise in hand. */
 function LineChoice({ shown, target }: { shown: Shown; target: Target }) {
-  const { head } = useInHand();
+  const { head } = useCalm(useInHand());
   // A camera that is dragged changes at every move of the hand, the choice does not.
   const heads = shown.site.cameras.flatMap((camera) => viewsOf(camera).map(({ ref, name }) => [keyOf(ref), name]));
   const verdicts = shown.sights?.heads.map((s) => [keyOf(s), s.verdict ?? "behind"]) ?? [];

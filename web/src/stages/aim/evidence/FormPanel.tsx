@@ -1,7 +1,9 @@
 /** What only some forms of camera have: the heads of a ring, the presets of a tour, the flat views of a fisheye, the corridor turn. */
-import { Button } from "antd";
+import { Button, Select } from "antd";
+import type { Point } from "../../../core/types";
 import { useSite } from "../../../keep/store";
-import { headOf } from "../../../model/lookups";
+import { cameraOf, headOf } from "../../../model/lookups";
+import { edgesOf, toEdge } from "../../../model/snap";
 import { FisheyePanel } from "./forms/FisheyePanel";
 import { RingPanel } from "./forms/RingPanel";
 import { TourPanel } from "./forms/TourPanel";
@@ -9,6 +11,15 @@ import type { FormProps } from "./forms/formProps";
 import "./forms/forms.css";
 
 export function FormPanel(props: FormProps) {
+  return (
+    <>
+      <OfItsForm {...props} />
+      <MountedOn {...props} />
+    </>
+  );
+}
+
+function OfItsForm(props: FormProps) {
   const { camera } = props;
   switch (camera.model.form) {
     case "ptz":
@@ -20,6 +31,43 @@ export function FormPanel(props: FormProps) {
     default:
       return <Corridor {...props} />;
   }
+}
+
+/** How near a solid must be for a camera to sit on it, m. */
+const NEAR = 1;
+
+/** What it sits on: that hides nothing from it, drawn how roughly it may be. */
+function MountedOn({ site, camera }: FormProps) {
+  const edit = useSite((state) => state.edit);
+  const near = (site.obstacles ?? []).filter(
+    ({ id, outline, closed }) =>
+      id === camera.mounted_on ||
+      edgesOf(outline, closed !== false).some((edge) => toEdge(edge, camera.position as Point) <= NEAR),
+  );
+  if (near.length === 0) return null;
+  return (
+    <label className="form-panel mounted-on">
+      Sits on
+      <Select
+        size="small"
+        aria-label="What the camera sits on"
+        popupMatchSelectWidth={false}
+        value={camera.mounted_on ?? ""}
+        options={[
+          { value: "", label: "nothing in particular" },
+          ...near.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChange={(id: string) =>
+          edit(`What ${camera.name} sits on`, (draft) => {
+            const held = cameraOf(draft, camera.id);
+            if (!held) return;
+            if (id) held.mounted_on = id;
+            else delete held.mounted_on;
+          })
+        }
+      />
+    </label>
+  );
 }
 
 /** Turns the picture on its side, or back. */

@@ -16,10 +16,20 @@ interface Props {
   units: Units;
 }
 
-export const GroundLayers = memo(function GroundLayers({ view, site, ground, counting, asked, units }: Props) {
-  const { told } = ground;
+export function GroundLayers({ view, site, ground, counting, asked, units }: Props) {
   return (
     <g className="ground-told" data-testid="ground-layers" data-settled={ground.of === site}>
+      <Told view={view} ground={ground} counting={counting} units={units} />
+      {asked && <AskedMark at={toScreen(view, asked)} />}
+    </g>
+  );
+}
+
+/** What was told last, of the state that it is of. */
+const Told = memo(function Told({ view, ground, counting, units }: Omit<Props, "site" | "asked">) {
+  const { told, of } = ground;
+  return (
+    <>
       <defs>
         <pattern id="bare" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
           <line x1="0" y1="0" x2="0" y2="9" className="bare-line" />
@@ -36,9 +46,8 @@ export const GroundLayers = memo(function GroundLayers({ view, site, ground, cou
       {told.unseen.map((patch) => (
         <UnseenPatch key={patch.at.join("/")} view={view} patch={patch} units={units} />
       ))}
-      {told.path && <QuietPath view={view} site={site} path={told.path} />}
-      {asked && <AskedMark at={toScreen(view, asked)} />}
-    </g>
+      {told.path && <QuietPath view={view} site={of} path={told.path} />}
+    </>
   );
 });
 

@@ -1,7 +1,8 @@
 /** What the relief tells about the ground, in figures: how much is seen how often, what nobody sees, the quiet path, what is lost. */
 import { Button, Select, Switch } from "antd";
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import type { GroundShown } from "../../../core/useGround";
+import { onceAtRest } from "../../../core/hand";
 import { core } from "../../../core/port";
 import type { Lost, OtherState, SiteFile, Units } from "../../../core/types";
 import { useInHand } from "../../../model/inHand";
@@ -12,7 +13,15 @@ import { TASK_WORDS, seconds } from "../../../ui/words";
 import { useGroundView } from "./groundView";
 import "./ground.css";
 
-export function GroundPanel({ site, ground, units }: { site: SiteFile; ground: GroundShown | null; units: Units }) {
+export const GroundPanel = memo(function GroundPanel({
+  site,
+  ground,
+  units,
+}: {
+  site: SiteFile;
+  ground: GroundShown | null;
+  units: Units;
+}) {
   return (
     <div className="ground-panel" data-settled={ground?.of === site}>
       <Wishes site={site} needs={ground?.told.needs ?? []} />
@@ -20,7 +29,7 @@ export function GroundPanel({ site, ground, units }: { site: SiteFile; ground: G
       <Losses site={site} />
     </div>
   );
-}
+});
 
 /** The need, the goal of the quiet path, and what is asked. */
 function Wishes({ site, needs: table }: { site: SiteFile; needs: GroundShown["told"]["needs"] }) {
@@ -149,15 +158,15 @@ function Losses({ site }: { site: SiteFile }) {
   useEffect(() => {
     let current = true;
     // Once the hand rests: nobody reads it on the move.
-    const timer = window.setTimeout(() => {
+    const callOff = onceAtRest(400, () => {
       Promise.all([core.lost(site), core.otherStates(site)]).then(
         ([lost, states]) => current && setTold({ lost, states, site }),
         () => undefined,
       );
-    }, 400);
+    });
     return () => {
       current = false;
-      window.clearTimeout(timer);
+      callOff();
     };
   }, [site]);
   if (!told) return <div className="ground-losses" />;

@@ -1,7 +1,8 @@
 /** What must be seen: each promise with what it needs, what it gets, and how it stands. */
 import { EditOutlined, ImportOutlined, PlusOutlined, SelectOutlined } from "@ant-design/icons";
 import { Button, Dropdown } from "antd";
-import { memo } from "react";
+import { memo, useState } from "react";
+import { useHand } from "../../../core/hand";
 import type { Target, Verdict } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { useSite } from "../../../keep/store";
@@ -14,8 +15,9 @@ import { draw, selectByBox } from "../draw/drawing";
 import { PromiseForm } from "./PromiseForm";
 import "./promises.css";
 
-export function PromiseList({ shown }: { shown: Shown }) {
+export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }) {
   const { target: inHand, takeTarget, place } = useInHand();
+  const opened = useOpened(inHand);
   const results = new Map(shown.sights?.summary.targets.map((result) => [result.target, result]));
   const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
   const { targets, cameras } = shown.site;
@@ -42,6 +44,7 @@ export function PromiseList({ shown }: { shown: Shown }) {
               key={target.id}
               target={target}
               selected={target.id === inHand}
+              open={target.id === opened}
               camera={cameraName(best?.camera)}
               verdict={verdict}
               got={px_per_m}
@@ -54,6 +57,14 @@ export function PromiseList({ shown }: { shown: Shown }) {
       <AddButtons first={targets.length === 0 ? "target" : cameras.length === 0 ? "camera" : null} place={place} />
     </section>
   );
+});
+
+/** Whose form is open: that of the promise in hand, but none opens under a hand that drags. */
+function useOpened(inHand: string | null): string | null {
+  const holds = useHand((hand) => hand.holds);
+  const [opened, setOpened] = useState(inHand);
+  if (!holds && opened !== inHand) setOpened(inHand);
+  return opened === inHand ? opened : null;
 }
 
 /** What can be put on the plan; what comes first on an empty one stands out. */
@@ -108,6 +119,8 @@ const AddButtons = memo(function AddButtons({
 interface RowProps {
   target: Target;
   selected: boolean;
+  /** Whether its form is open. */
+  open: boolean;
   camera: string;
   verdict: Verdict | null;
   /** Pixel density that it gets and that it needs, px/m. */
@@ -116,7 +129,7 @@ interface RowProps {
   onTake(target: string): void;
 }
 
-const PromiseRow = memo(function PromiseRow({ target, selected, camera, verdict, got, need, onTake }: RowProps) {
+const PromiseRow = memo(function PromiseRow({ target, selected, open, camera, verdict, got, need, onTake }: RowProps) {
   return (
     <li className={selected ? "promise promise-in-hand" : "promise"}>
       <button type="button" className="promise-face" aria-pressed={selected} onClick={() => onTake(target.id)}>
@@ -129,7 +142,7 @@ const PromiseRow = memo(function PromiseRow({ target, selected, camera, verdict,
         <NeedBar verdict={verdict} share={got === null || need === null ? 0 : got / need} />
       </button>
       {selected && <PromiseMenu target={target} />}
-      {selected && <PromiseForm target={target} />}
+      {open && <PromiseForm target={target} />}
     </li>
   );
 });

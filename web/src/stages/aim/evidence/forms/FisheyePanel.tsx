@@ -2,7 +2,7 @@
 import { Button, Segmented } from "antd";
 import { useSite } from "../../../../keep/store";
 import { useInHand } from "../../../../model/inHand";
-import { headOf } from "../../../../model/lookups";
+import { cameraOf, headOf } from "../../../../model/lookups";
 import { type Hanging, addFlattened, hang, hangingOf, removeFlattened } from "../../../../model/tours";
 import { refOf, viewOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
@@ -76,6 +76,7 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
           </li>
         ))}
       </ul>
+      <ImageCircle camera={camera} />
       {flat && (
         <Measure
           label="Field"
@@ -100,5 +101,34 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
         Add a flat view
       </Button>
     </div>
+  );
+}
+
+/** How much of the sensor the lens lights: where the circle is smaller than the sensor, outside of it is nothing. */
+function ImageCircle({ camera }: { camera: FormProps["camera"] }) {
+  const edit = useSite((state) => state.edit);
+  const { width_px, height_px, image_circle_px } = camera.model.sensor;
+  const whole = Math.ceil(Math.hypot(width_px, height_px));
+  return (
+    <Measure
+      label="Image circle"
+      value={image_circle_px ?? whole}
+      quantity={plain("px", 0, 16)}
+      min={16}
+      max={whole}
+      hint={`Across, on the sensor; ${whole} px and the whole sensor is lit.`}
+      onChange={(value, gesture) =>
+        edit(
+          `Image circle of ${camera.name}`,
+          (site) => {
+            const held = cameraOf(site, camera.id);
+            if (!held) return;
+            if (value >= whole) delete held.model.sensor.image_circle_px;
+            else held.model.sensor.image_circle_px = Math.round(value);
+          },
+          gesture ? `circle-${camera.id}` : "",
+        )
+      }
+    />
   );
 }

@@ -1,8 +1,8 @@
 /** The presets of a head that is turned from afar, the tour over them, and what it misses. */
 import { Button, Input } from "antd";
-import { useEffect, useState } from "react";
-import { core } from "../../../../core/port";
-import type { Preset, SiteFile, Tours } from "../../../../core/types";
+import { useState } from "react";
+import type { Preset } from "../../../../core/types";
+import { type Tour, useTour } from "../../../../core/useTours";
 import { useSettings } from "../../../../keep/settings";
 import { useSite } from "../../../../keep/store";
 import { useInHand } from "../../../../model/inHand";
@@ -18,8 +18,6 @@ import { LinkPanel } from "./LinkPanel";
 /** As in the core: turning and zooming where the file does not say. */
 const USUAL_SLEW = 80;
 const USUAL_ZOOM = 2;
-
-type Tour = Tours["tours"][number];
 
 export function TourPanel({ site, camera, head, view }: FormProps) {
   const edit = useSite((state) => state.edit);
@@ -224,20 +222,4 @@ function PresetRow({
       </span>
     </li>
   );
-}
-
-/** The tour of a head as the core reckons it. */
-function useTour(site: SiteFile, camera: string, head: string, event: number): Tour | undefined {
-  const [told, setTold] = useState<Tours | null>(null);
-  useEffect(() => {
-    let current = true;
-    core.tours(site, event).then(
-      (tours) => current && setTold(tours),
-      () => undefined,
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, event]);
-  return told?.tours.find((tour) => tour.camera === camera && tour.head === head);
 }
