@@ -981,6 +981,24 @@ export interface components {
             /** @description Whether it is in the way of this sight line. */
             in_the_way: boolean;
         };
+        /** @description What is taken where a file does not say. */
+        Defaults: {
+            /**
+             * Format: double
+             * @description How fast a head turns from afar, degrees a second.
+             */
+            slew_deg_s: number;
+            /**
+             * Format: double
+             * @description How long it zooms, s.
+             */
+            zoom_s: number;
+            /**
+             * Format: double
+             * @description How near two heads come on the ring of a multi-head, degrees.
+             */
+            apart_deg: number;
+        };
         /** @description What has to be typed to delete a site. */
         DeleteRequest: {
             /** @description The site's name. */
@@ -1284,6 +1302,8 @@ export interface components {
             target: components["schemas"]["Needed"][];
             /** @description How large subjects usually are; a scene has no size. */
             sizes: components["schemas"]["SubjectSize"][];
+            /** @description What is taken where a file does not say. */
+            defaults: components["schemas"]["Defaults"];
         };
         /** @description Names a head. */
         HeadRef: {

@@ -34,8 +34,8 @@ export function pointHead(site: SiteFile, ref: HeadRef, to: Point): void {
   aimed.pan_deg = ref.view ? wish : onRing(camera, ref.head, wish);
 }
 
-/** How near two heads come on the ring of a multi-head where its model does not say, degrees (our default, as in the core). */
-const APART = 30;
+/** How near two heads come on the ring of a multi-head where its model does not say, degrees (as in the core's guide: a test holds them together). */
+export const APART = 30;
 
 /** The turn from one bearing to another, −180 to 180. */
 const turn = (from: number, to: number): number => ((((to - from + 180) % 360) + 360) % 360) - 180;

@@ -40,6 +40,10 @@ export function movePreset(head: CameraHead, id: string, by: 1 | -1): void {
   presets[from + by] = moved;
 }
 
+/** Turning, degrees a second, and zooming, s, where the file does not say (as in the core's guide: a test holds them together). */
+export const USUAL_SLEW = 80;
+export const USUAL_ZOOM = 2;
+
 /** How far below the horizontal a flattened view begins, degrees. */
 const FLAT_TILT = 30;
 

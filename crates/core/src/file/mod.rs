@@ -24,7 +24,7 @@ pub use distance::{Distance, DistanceHow, FromSpot};
 pub use drawing::{Drawing, ScaleMark};
 pub use fault::Fault;
 pub use migration::read_json;
-pub use model::{Form, Lens, Model, Sensor};
+pub use model::{Form, Lens, Model, Sensor, USUAL_APART_DEG};
 pub use names::{HeadRef, Question};
 pub use patch::PatchOp;
 pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};

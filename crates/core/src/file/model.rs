@@ -3,6 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+/// How near two heads of a multi-head come on their ring where the model does not say, degrees (our default).
+pub const USUAL_APART_DEG: f64 = 30.0;
+
 /// Picture size in pixels and the active area that makes it, in millimetres.
 ///
 /// The area is that of the chosen picture mode, not the chip's.
@@ -167,9 +170,9 @@ impl Model {
         (least..=most).contains(&tilt_deg)
     }
 
-    /// How near two of its heads can come on the ring, degrees: as stated, else 30 (our default).
+    /// How near two of its heads can come on the ring, degrees: as stated, else the usual.
     pub fn apart_deg(&self) -> f64 {
-        self.apart_deg.unwrap_or(30.0)
+        self.apart_deg.unwrap_or(USUAL_APART_DEG)
     }
 }
 

@@ -1,8 +1,9 @@
 //! What a site asks for and what is usual: tasks as people say them, the answers that are usual for a kind of site, and what
 //! must be answered before one leaves. All of it common practice, no source.
 
-use crate::file::{Brief, SiteKind, Subject, Task};
+use crate::file::{Brief, SiteKind, Subject, Task, USUAL_APART_DEG};
 use crate::site::subject::usual_size;
+use crate::site::tour::{USUAL_SLEW_DEG_S, USUAL_ZOOM_S};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -46,6 +47,17 @@ pub struct SubjectSize {
     pub size_m: [f64; 2],
 }
 
+/// What is taken where a file does not say.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Defaults {
+    /// How fast a head turns from afar, degrees a second.
+    pub slew_deg_s: f64,
+    /// How long it zooms, s.
+    pub zoom_s: f64,
+    /// How near two heads come on the ring of a multi-head, degrees.
+    pub apart_deg: f64,
+}
+
 /// All of it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Guide {
@@ -61,6 +73,8 @@ pub struct Guide {
     pub target: Vec<Needed>,
     /// How large subjects usually are; a scene has no size.
     pub sizes: Vec<SubjectSize>,
+    /// What is taken where a file does not say.
+    pub defaults: Defaults,
 }
 
 /// The guide.
@@ -76,6 +90,7 @@ pub fn guide() -> Guide {
             .into_iter()
             .filter_map(|subject| Some(SubjectSize { subject, size_m: usual_size(subject)? }))
             .collect(),
+        defaults: Defaults { slew_deg_s: USUAL_SLEW_DEG_S, zoom_s: USUAL_ZOOM_S, apart_deg: USUAL_APART_DEG },
     }
 }
 

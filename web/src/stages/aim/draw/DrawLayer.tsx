@@ -7,7 +7,7 @@ import { useDraw } from "./drawView";
 
 export function DrawLayer({ view, units, box }: { view: PlanView; units: Units; box: boolean }) {
   const { points, hand, closed, corner } = useDraw();
-  if (box) return corner && <Box view={view} from={corner} to={hand?.at ?? (view.centre)} />;
+  if (box) return corner && <Box view={view} from={corner} to={hand?.at ?? view.centre} />;
   const drawn = points.map((p) => toScreen(view, p));
   const last = points.at(-1);
   const at = hand && toScreen(view, hand.at);

@@ -7,17 +7,13 @@ import { useSettings } from "../../../../keep/settings";
 import { useSite } from "../../../../keep/store";
 import { useInHand } from "../../../../model/inHand";
 import { headOf } from "../../../../model/lookups";
-import { addPreset, movePreset, removePreset } from "../../../../model/tours";
+import { USUAL_SLEW, USUAL_ZOOM, addPreset, movePreset, removePreset } from "../../../../model/tours";
 import { hasFocal, refOf, viewOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
 import { formatLength } from "../../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../../ui/words";
 import type { FormProps } from "./formProps";
 import { LinkPanel } from "./LinkPanel";
-
-/** As in the core: turning and zooming where the file does not say. */
-const USUAL_SLEW = 80;
-const USUAL_ZOOM = 2;
 
 export function TourPanel({ site, camera, head, view }: FormProps) {
   const edit = useSite((state) => state.edit);
