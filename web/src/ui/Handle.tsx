@@ -84,7 +84,6 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
           if (first) useHand.setState({ holds: true });
           frames.soon(() => handles.get(held.key ?? "")?.actions.onDrag?.(drag));
           if (first || last) frames.now();
-          if (last) useHand.setState({ holds: false });
         } else if (!pinching && beneath.onPan) {
           held.panned = [held.panned[0] + delta[0], held.panned[1] + delta[1]];
           frames.soon(() => {
@@ -93,6 +92,8 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
           });
           if (last) frames.now();
         }
+        // Whatever has become of the handle meanwhile.
+        if (last) useHand.setState({ holds: false });
         return held;
       },
       onWheel: ({ event, delta: [, turned] }) => {
