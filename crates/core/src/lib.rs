@@ -27,7 +27,7 @@
 //! behind the camera.
 //!
 //! The rooms, each importing only from those before it (`tests/rooms.rs` holds that): [`work`] · [`math`] · [`file`] ·
-//! [`equipment`] · [`scene`] · [`site`] · [`judge`] · [`show`] · [`words`] · [`change`] · [`survey`] · [`answer`].
+//! [`equipment`] · [`scene`] · [`site`] · [`judge`] · [`show`] · [`picture`] · [`words`] · [`change`] · [`survey`] · [`answer`].
 
 pub mod answer;
 pub mod change;
@@ -37,6 +37,7 @@ pub mod file;
 pub mod ground;
 pub mod judge;
 pub mod math;
+pub mod picture;
 pub mod scene;
 pub mod show;
 pub mod site;

@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From the room that knows nobody to the one that may know all.
-const ORDER: [&str; 14] = [
+const ORDER: [&str; 15] = [
     "work",
     "math",
     "file",
@@ -13,6 +13,7 @@ const ORDER: [&str; 14] = [
     "site",
     "judge",
     "show",
+    "picture",
     "words",
     "ground",
     "change",

@@ -3,10 +3,11 @@
 
 use bright_angle_core::Fault;
 use bright_angle_core::answer::{Ask, answer};
-use bright_angle_core::file::{SiteChange, SiteFile, read_json};
+use bright_angle_core::file::{HeadRef, SiteChange, SiteFile, read_json};
 use bright_angle_core::ground::told::{GroundWish, LiveGround};
 use bright_angle_core::judge::Session;
 use bright_angle_core::math::Grid;
+use bright_angle_core::picture::{Picture, PictureWish};
 use bright_angle_core::show::live_relief::LiveRelief;
 use wasm_bindgen::prelude::wasm_bindgen;
 
@@ -21,6 +22,8 @@ pub struct Core {
     reliefs: [Option<LiveRelief>; 2],
     /// The ground, once it was asked about.
     ground: Option<LiveGround>,
+    /// A picture under work.
+    picture: Option<Picture>,
 }
 
 #[wasm_bindgen]
@@ -31,7 +34,7 @@ impl Core {
     /// The faults of the file.
     pub fn open(site: &str) -> Result<Core, Refused> {
         let session = SiteFile::parse(site).and_then(Session::open).map_err(|faults| refused(&faults))?;
-        Ok(Core { session, reliefs: [None, None], ground: None })
+        Ok(Core { session, reliefs: [None, None], ground: None, picture: None })
     }
 
     /// Makes a change (a `SiteChange`); answers what it did (a `Delta`). On faults nothing is changed.
@@ -41,6 +44,8 @@ impl Core {
     pub fn change(&mut self, change: &str) -> Result<String, Refused> {
         let change: SiteChange = read(change)?;
         let delta = self.session.apply(change).map_err(|faults| refused(&faults))?;
+        // It is of a site that is no more.
+        self.picture = None;
         for relief in self.reliefs.iter_mut().flatten() {
             relief.changed(self.session.site(), &delta);
         }
@@ -77,6 +82,33 @@ impl Core {
     pub fn ground_counts(&self, need: f32) -> Vec<u8> {
         let ground = self.ground.as_ref();
         ground.map(|ground| ground.counts(self.session.site(), need).steady).unwrap_or_default()
+    }
+
+    /// Begins the picture of a head (a `HeadRef` and a `PictureWish`).
+    ///
+    /// # Errors
+    /// Names the head or target that the site does not have.
+    pub fn want_picture(&mut self, head: &str, wish: &str) -> Result<(), Refused> {
+        let (head, wish): (HeadRef, PictureWish) = (read(head)?, read(wish)?);
+        let picture = Picture::begin(&self.session, &head, &wish).map_err(|fault| refused(&[fault]))?;
+        self.picture = Some(picture);
+        Ok(())
+    }
+
+    /// Works out some rows more of it; `false` when it is done.
+    pub fn step_picture(&mut self) -> bool {
+        self.picture.as_mut().is_some_and(|picture| picture.step(self.session.site()))
+    }
+
+    /// Red, green, blue and opacity of its pixels, from the top left.
+    pub fn picture(&self) -> Vec<u8> {
+        self.picture.as_ref().map(|picture| picture.rgba().to_vec()).unwrap_or_default()
+    }
+
+    /// What it shows (a `PictureTold`).
+    pub fn picture_told(&self) -> String {
+        let told = self.picture.as_ref().map(Picture::told);
+        serde_json::to_string(&told).unwrap_or_default()
     }
 
     /// Wants the relief over bounds (west, south, east, north, m) at a height, m, of the heads `hand`, `hand + hands`, …;

@@ -1211,6 +1211,26 @@ export interface components {
          * @enum {string}
          */
         Form: "bullet" | "turret" | "dome" | "vandal_dome" | "box" | "fisheye" | "multi_head" | "ptz" | "plate";
+        /** @description A part of the sensor at a size. */
+        Frame: {
+            /** @description The top-left corner on the sensor, px. */
+            origin: number[];
+            /**
+             * Format: double
+             * @description Sensor pixels per pixel shown.
+             */
+            scale: number;
+            /**
+             * Format: int32
+             * @description Width shown, px.
+             */
+            width: number;
+            /**
+             * Format: int32
+             * @description Height shown, px.
+             */
+            height: number;
+        };
         /** @description How well the distance from a spot is known. */
         FromSpot: {
             /** @description The spot's id. */
@@ -1466,6 +1486,17 @@ export interface components {
              * @description Widest aperture, focal length over opening.
              */
             f_number?: number | null;
+        };
+        /** @description Which light a picture is taken in. */
+        Light: "day" | {
+            /** @description By night, with the infrared light of the camera, exposed by so many stops over what makes the promises of the head well lit. */
+            night: {
+                /**
+                 * Format: double
+                 * @description Stops, a doubling each.
+                 */
+                stops?: number;
+            };
         };
         /** @description A fixed head that points one that is turned from afar. */
         Link: {
@@ -1812,6 +1843,24 @@ export interface components {
             /** @description Its verdict without it. */
             after: components["schemas"]["Verdict"];
         };
+        /** @description A promise in a picture. */
+        Mark: {
+            /** @description The target. */
+            target: string;
+            /** @description Where its sight line lands on the sensor, px, as evaluated. */
+            pixel: number[];
+            /** @description What must be seen of it on the sensor, px: left, top, right, bottom; none out of the picture. */
+            bracket?: number[] | null;
+            /**
+             * Format: double
+             * @description Pixel density there across, px/m.
+             */
+            px_per_m?: number | null;
+            /** @description How its sight line stands. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Whether that line is clear. */
+            clear: boolean;
+        };
         /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
         MeasureRequest: {
             /** @description Metres east, north, up. */
@@ -2076,6 +2125,27 @@ export interface components {
              */
             height_px: number;
         };
+        /** @description What a picture shows. */
+        PictureTold: {
+            /** @description Which part of the sensor. */
+            frame: components["schemas"]["Frame"];
+            /** @description Size of the whole sensor's picture, px. */
+            sensor_px: number[];
+            /**
+             * Format: double
+             * @description Effective focal length, px of the sensor: so many pixels a small turn takes, per radian, in its middle.
+             */
+            focal_px: number;
+            /** @description The promises that lie before the head. */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Format: double
+             * @description The share of what is worked out that is lighter than white can be.
+             */
+            clipped: number;
+            /** @description Whether the camera has a light of its own. */
+            infrared: boolean;
+        };
         /** @description What a head's picture is used for, as shares of it that together make 1. */
         PictureUse: {
             /** @description The head. */
@@ -2162,6 +2232,20 @@ export interface components {
             reach_m: number;
             /** @description What gains, without making a promise worse, the most first; then what each school of tilt would give and cost. */
             ways: components["schemas"]["PictureWay"][];
+        };
+        /** @description How a picture is wished for. */
+        PictureWish: {
+            /** @description What of it, and how large. */
+            window: components["schemas"]["Window"];
+            /** @description In which light. */
+            light: components["schemas"]["Light"];
+            /** @description Whether a grid of metres is laid on the ground. */
+            grid?: boolean;
+            /**
+             * Format: int32
+             * @description Samples to a side of each pixel: 1 while something moves, 2 or more for smooth edges.
+             */
+            samples: number;
         };
         /** @description A task as people say it, with what it stands for. */
         PlainTask: {
@@ -3580,6 +3664,33 @@ export interface components {
             cameras: number;
             /** @description What each head makes of it, those that come nearest to seeing it first. */
             heads: components["schemas"]["Told"][];
+        };
+        /** @description What is wished to be seen. */
+        Window: {
+            /** @description The whole picture. */
+            whole: {
+                /**
+                 * Format: int32
+                 * @description How wide it is shown, px.
+                 */
+                width: number;
+            };
+        } | {
+            /** @description The pixels of the sensor themselves around a target, one by one. */
+            loupe: {
+                /** @description The target. */
+                target: string;
+                /**
+                 * Format: int32
+                 * @description How many pixels of the sensor across and down.
+                 */
+                across: number;
+                /**
+                 * Format: int32
+                 * @description The same down.
+                 */
+                down: number;
+            };
         };
         /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
         WorldFile: {

@@ -26,6 +26,8 @@ export interface Request {
   ground?: { wish: string; counts: boolean; need: number };
   /** A relief of this worker's share of the heads. */
   relief?: { wish: ReliefWish; slot: number; hand: number; hands: number };
+  /** The picture of a head: `HeadRef` and `PictureWish`. */
+  picture?: { head: string; wish: string };
 }
 
 export interface Reply {
@@ -44,6 +46,9 @@ export interface Reply {
   counts?: Uint8Array;
   /** The best density of each cell. */
   best?: Float32Array;
+  /** The pixels of a picture: red, green, blue and opacity, and what it shows, JSON. */
+  rgba?: Uint8Array;
+  told?: string;
   /** Something newer was wished for before this was done. */
   dropped?: boolean;
 }

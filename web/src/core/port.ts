@@ -23,8 +23,10 @@ import type {
   Model,
   OtherState,
   PatchOp,
+  PictureTold,
   PictureUse,
   PictureWays,
+  PictureWish,
   Point,
   ReadCsv,
   Reading,
@@ -75,6 +77,9 @@ const reliefHands = Array.from({ length: RELIEF_HANDS }, () => new Follower(make
 /** Works out the relief of a second sheet, where two designs lie side by side; started when it is first asked. */
 const secondSheet = [new Follower(makeWorker)];
 
+/** Work out pictures: the whole one, and the loupe; started when one is first looked at. */
+const viewers = [new Follower(makeWorker), new Follower(makeWorker)] as const;
+
 /** Gets the core ready before it is needed. */
 export function startCore(): void {
   hand.start();
@@ -101,6 +106,13 @@ const NO_SITE: SiteFile = {
 export interface GroundTold {
   told: Ground;
   counts: Uint8Array;
+}
+
+/** A picture: its pixels, and what it shows. */
+export interface PictureShown {
+  told: PictureTold;
+  /** Red, green, blue and opacity, from the top left. */
+  rgba: Uint8Array;
 }
 
 /** The best density of each cell of a grid, with the state of the site that it is of. */
@@ -172,6 +184,13 @@ export const core = {
   /** Stops thinking about ways, whose answer nobody waits for any more. */
   dropWays(): void {
     if (thinker.busy) thinker.stop();
+  },
+
+  /** The picture of a head; null if something newer was wished before it was done. Pictures in different slots do not wait for each other. */
+  async picture(site: SiteFile, head: HeadRef, wish: PictureWish, slot: 0 | 1): Promise<PictureShown | null> {
+    const asked = { head: JSON.stringify(head), wish: JSON.stringify(wish) };
+    const reply = await viewers[slot].run(site, { asks: [], picture: asked });
+    return reply.rgba && reply.told ? { told: JSON.parse(reply.told) as PictureTold, rgba: reply.rgba } : null;
   },
 
   /** The relief of a site; null if something newer was wished before it was done. The slot keeps what is worked out for the next time. */

@@ -5,7 +5,7 @@ import { type GroundTold, core } from "./port";
 import type { GroundWish, SiteFile } from "./types";
 
 /** While something moves it is told at most so often, ms. */
-const AT_MOST = 80;
+const AT_MOST = 150;
 
 export interface GroundShown extends GroundTold {
   /** The state of the site that it is of. */

@@ -54,7 +54,34 @@ async function answer(request: Request): Promise<void> {
     reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
   }
   if (request.relief && reply.refused === undefined) await workOutRelief(request, request.relief, reply);
+  if (request.picture && reply.refused === undefined) await workOutPicture(request, request.picture, reply);
   post(reply);
+}
+
+async function workOutPicture(
+  request: Request,
+  { head, wish }: NonNullable<Request["picture"]>,
+  reply: Reply,
+): Promise<void> {
+  newest = request.id;
+  try {
+    core?.want_picture(head, wish);
+  } catch (thrown) {
+    reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
+    return;
+  }
+  let began = performance.now();
+  while (core?.step_picture()) {
+    if (performance.now() - began < SLICE) continue;
+    await nextTurn();
+    if (newest !== request.id) {
+      reply.dropped = true;
+      return;
+    }
+    began = performance.now();
+  }
+  reply.told = core?.picture_told() ?? "null";
+  reply.rgba = core?.picture() ?? new Uint8Array();
 }
 
 async function workOutRelief(
@@ -80,7 +107,8 @@ async function workOutRelief(
 function post(reply: Reply): void {
   const floats = reply.best ? [reply.best.buffer as ArrayBuffer] : [];
   const bytes = reply.counts ? [reply.counts.buffer as ArrayBuffer] : [];
-  self.postMessage(reply, { transfer: [...floats, ...bytes] });
+  const pixels = reply.rgba ? [reply.rgba.buffer as ArrayBuffer] : [];
+  self.postMessage(reply, { transfer: [...floats, ...bytes, ...pixels] });
 }
 
 /** Runs what will be asked for once, so that the first question of a hand finds compiled code. */

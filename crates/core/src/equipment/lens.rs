@@ -60,6 +60,11 @@ impl FittedLens {
         focal_mm * (self.ratio_at_min + (self.ratio_at_max - self.ratio_at_min) * along)
     }
 
+    /// The projection with the lens at its widest.
+    pub fn widest(&self) -> Projection {
+        self.projection(self.lens.focal_min_mm)
+    }
+
     /// The projection with the lens set to `focal_mm`.
     pub fn projection(&self, focal_mm: f64) -> Projection {
         projection(&self.sensor, self.bend, self.effective_focal_mm(focal_mm))

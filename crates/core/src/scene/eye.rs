@@ -121,14 +121,13 @@ impl Eye {
     }
 
     /// The first opaque solid on the line to a point, and the share of the line up to it; what one sees through is passed. Of two at
-    /// once the earlier in the file.
-    pub fn first_solid<'a>(&'a self, scene: &'a Scene, to: DVec3) -> Option<(f64, &'a Solid)> {
+    /// once the earlier in the file. With its place in the file.
+    pub fn first_solid(&self, scene: &Scene, to: DVec3) -> Option<(f64, usize)> {
         let (low, high) = (self.from.z.min(to.z), self.from.z.max(to.z));
         let hits = self
             .between(to.truncate(), low, high)
             .filter_map(|place| Some((scene.solids()[place].first_hit(self.from, to)?, place)));
-        let first = hits.reduce(|first, next| if next < first { next } else { first });
-        first.map(|(share, place)| (share, &scene.solids()[place]))
+        hits.reduce(|first, next| if next < first { next } else { first })
     }
 
     /// The blocking solids that stand in a volume that begins at this eye; a solid may come twice.

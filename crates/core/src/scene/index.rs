@@ -127,6 +127,20 @@ impl Scene {
         places.into_iter().map(|place| &self.solids[place]).collect()
     }
 
+    /// Whether there is anything that one sees through.
+    pub fn has_see_through(&self) -> bool {
+        self.seen_through.size() > 0
+    }
+
+    /// The see-through solids in the straight line: the share of the line up to each, and its place in the file.
+    pub fn passed_at(&self, from: DVec3, to: DVec3) -> Vec<(f64, usize)> {
+        let mut hits = Vec::new();
+        visit(self.seen_through.root(), &AlongLine::new(from, to), &mut |place| {
+            hits.extend(self.solids[place].first_hit(from, to).map(|share| (share, place)));
+        });
+        hits
+    }
+
     /// Whether see-through solids can stand in series at all.
     pub fn has_several_see_through(&self) -> bool {
         self.seen_through.size() > 1
@@ -135,10 +149,7 @@ impl Scene {
     /// Where several see-through solids in the straight line together let half or less of it through: the share of the line up
     /// to the one that takes too much, and its place in the file. What each lets through multiplies.
     pub fn dimmed_by(&self, from: DVec3, to: DVec3) -> Option<(f64, usize)> {
-        let mut hits: Vec<(f64, usize)> = Vec::new();
-        visit(self.seen_through.root(), &AlongLine::new(from, to), &mut |place| {
-            hits.extend(self.solids[place].first_hit(from, to).map(|share| (share, place)));
-        });
+        let mut hits = self.passed_at(from, to);
         hits.sort_by(|a, b| a.partial_cmp(b).unwrap_or(std::cmp::Ordering::Equal));
         let mut left = 1.0;
         hits.into_iter().find(|(_, place)| {

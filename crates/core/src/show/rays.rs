@@ -27,6 +27,8 @@ pub struct Ray<'a> {
     pub direction: DVec3,
     /// What it meets.
     pub met: Met<'a>,
+    /// The place of a solid that it meets among the scene's.
+    pub solid: Option<usize>,
     /// How far that is, m; infinite for the sky.
     pub distance: f64,
 }
@@ -43,12 +45,13 @@ pub fn ray<'a>(head: &Head, eye: &'a Eye, scene: &'a Scene, pixel: DVec2) -> Opt
     let down_to_ground = (direction.z < 0.0 && from.z > 0.0).then(|| from.z / -direction.z);
     let reach = down_to_ground.unwrap_or(FAR_M).min(FAR_M);
     let to = from + direction * reach;
-    let (met, distance) = match eye.first_solid(scene, to) {
-        Some((share, solid)) => (Met::Obstacle(solid), share * reach),
+    let first = eye.first_solid(scene, to);
+    let (met, distance) = match first {
+        Some((share, place)) => (Met::Obstacle(&scene.solids()[place]), share * reach),
         None => match down_to_ground {
             Some(distance) => (Met::Ground, distance),
             None => (Met::Sky, f64::INFINITY),
         },
     };
-    Some(Ray { from, direction, met, distance })
+    Some(Ray { from, direction, met, solid: first.map(|(_, place)| place), distance })
 }

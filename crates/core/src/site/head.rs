@@ -212,6 +212,16 @@ impl Head {
         self.view.pose.position
     }
 
+    /// Whether there is anything to see in a direction in the site: of a flat picture only what the round one holds.
+    pub fn shows(&self, direction: DVec3) -> bool {
+        self.source.as_ref().is_none_or(|source| source.view.holds(source.position() + direction))
+    }
+
+    /// The field across of its lens at its widest.
+    pub fn widest_field(&self) -> Angle {
+        Angle::radians(self.fitted.widest().hfov())
+    }
+
     /// Looks at a point as stated. In a flat picture that was cut out of a round one there is no more than in that.
     pub fn look(&self, point: DVec3) -> Option<Look> {
         let look = self.view.look(point)?;

@@ -44,6 +44,8 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         error::Conflict,
         // What a core in the browser is told and asked.
         bright_angle_core::file::SiteChange,
+        bright_angle_core::picture::PictureWish,
+        bright_angle_core::picture::PictureTold,
         bright_angle_core::answer::Ask,
         bright_angle_core::answer::Sights,
         bright_angle_core::ground::told::Ground,

@@ -7,6 +7,7 @@ mod input;
 mod keeping;
 mod lens;
 mod serve;
+mod view;
 
 use bright_angle_core::Fault;
 use bright_angle_core::file::schema::site_schema;
@@ -122,6 +123,13 @@ enum Command {
         #[command(flatten)]
         head: ground::HeadArgs,
     },
+    /// The picture that a head will have, as a PNG; which part of the sensor it shows, as JSON
+    View {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        view: view::ViewArgs,
+    },
     /// What a GeoJSON or DXF file would bring to a site, by layer, and what would be left out, as JSON
     Import {
         /// The file, .geojson, .json or .dxf
@@ -209,6 +217,7 @@ pub fn run() -> ExitCode {
             ground::designs(&file, &look, left.as_deref(), right.as_deref())
         }
         Command::Rays { file, head } => ground::rays(&file, &head.into()),
+        Command::View { file, view } => view::view(&file, view),
         Command::Import { file, unit } => exchange::import(&file, unit.as_deref()),
         Command::Export { file, format } => exchange::export(&file, &format),
         Command::Adjust { file } => compute::adjust(&file),

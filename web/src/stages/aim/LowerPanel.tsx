@@ -8,14 +8,22 @@ import { useInHand } from "../../model/inHand";
 import { DesignsPanel } from "./designs/DesignsPanel";
 import { GroundPanel } from "./ground/GroundPanel";
 import { useGroundView } from "./ground/groundView";
+import { PicturePanel } from "./picture/PicturePanel";
 import { SectionView, sectionTitle } from "./section/SectionView";
 
-type Tab = "section" | "ground" | "designs";
+type Tab = "section" | "picture" | "ground" | "designs";
 
 const LABELS: Record<Tab, string> = {
   section: "Section along the sight line",
+  picture: "What the camera will see",
   ground: "Ground",
   designs: "Designs",
+};
+
+const TITLES = {
+  picture: "What the camera will see",
+  ground: "What the relief tells",
+  designs: "On the same promises",
 };
 
 interface Props {
@@ -29,12 +37,12 @@ interface Props {
 export function LowerPanel({ shown, calm, ground }: Props) {
   const { looking, set } = useGroundView();
   const units = useSettings((settings) => settings.units);
-  const [designs, setDesigns] = useState(false);
-  const tab: Tab = looking ? "ground" : designs ? "designs" : "section";
+  const [other, setOther] = useState<"section" | "picture" | "designs">("section");
+  const tab: Tab = looking ? "ground" : other;
   const turn = useCallback(
     (to: Tab): void => {
       set({ looking: to === "ground" });
-      setDesigns(to === "designs");
+      if (to !== "ground") setOther(to);
       const { placing, place } = useInHand.getState();
       if (to !== "ground" && (placing === "why" || placing === "goal")) place(null);
     },
@@ -44,16 +52,11 @@ export function LowerPanel({ shown, calm, ground }: Props) {
     <section className="section" aria-label={LABELS[tab]}>
       <div className="panel-head">
         <Tabs tab={tab} turn={turn} />
-        <h2>
-          {tab === "ground"
-            ? "What the relief tells"
-            : tab === "designs"
-              ? "On the same promises"
-              : sectionTitle(shown)}
-        </h2>
+        <h2>{tab === "section" ? sectionTitle(shown) : TITLES[tab]}</h2>
       </div>
       {tab === "ground" && <GroundPanel site={calm.site} ground={ground} units={units} />}
       {tab === "designs" && <DesignsPanel site={calm.site} />}
+      {tab === "picture" && <PicturePanel shown={shown} />}
       {tab === "section" && <SectionView shown={shown} />}
     </section>
   );
@@ -67,6 +70,7 @@ const Tabs = memo(function Tabs({ tab, turn }: { tab: Tab; turn(to: Tab): void }
       value={tab}
       options={[
         { value: "section", label: "Section" },
+        { value: "picture", label: "Picture" },
         { value: "ground", label: "Ground" },
         { value: "designs", label: "Designs" },
       ]}

@@ -1,7 +1,7 @@
 /** The evidence for the sight line in hand, the dials that change it, and the ways to keep it. */
 import { Select } from "antd";
 import { memo } from "react";
-import type { HeadResult, SightLine, SiteFile, Target } from "../../../core/types";
+import type { HeadRef, HeadResult, SightLine, SiteFile, Target } from "../../../core/types";
 import { useCalm } from "../../../core/hand";
 import type { Shown } from "../../../core/useSights";
 import { useWays } from "../../../core/useWays";
@@ -20,9 +20,19 @@ import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
 import "./evidence.css";
 
-export const EvidencePanel = memo(function EvidencePanel({ shown }: { shown: Shown }) {
+export function EvidencePanel({ shown }: { shown: Shown }) {
+  const { head, target } = useCalm(useInHand());
+  return <Evidence shown={shown} inHand={head} targetId={target} />;
+}
+
+interface Props {
+  shown: Shown;
+  inHand: HeadRef | null;
+  targetId: string | null;
+}
+
+const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
   const units = useSettings((settings) => settings.units);
-  const { head: inHand, target: targetId } = useCalm(useInHand());
   const camera = inHand ? cameraOf(shown.site, inHand.camera) : undefined;
   const head = inHand ? headOf(shown.site, inHand.camera, inHand.head) : undefined;
   const target = targetId ? targetOf(shown.site, targetId) : undefined;

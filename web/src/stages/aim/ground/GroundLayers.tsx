@@ -1,5 +1,6 @@
 /** The ground on the plan: how many see it, what nobody sees, the quiet path, the place that is asked about. */
 import { memo } from "react";
+import { useHand } from "../../../core/hand";
 import type { GroundShown } from "../../../core/useGround";
 import type { Point, SiteFile, Units } from "../../../core/types";
 import { nameOf } from "../../../model/views";
@@ -17,8 +18,14 @@ interface Props {
 }
 
 export function GroundLayers({ view, site, ground, counting, asked, units }: Props) {
+  // Hatches are slow to draw: under a hand their edges do.
+  const holds = useHand((hand) => hand.holds);
   return (
-    <g className="ground-told" data-testid="ground-layers" data-settled={ground.of === site}>
+    <g
+      className={holds ? "ground-told ground-moving" : "ground-told"}
+      data-testid="ground-layers"
+      data-settled={ground.of === site}
+    >
       <Told view={view} ground={ground} counting={counting} units={units} />
       {asked && <AskedMark at={toScreen(view, asked)} />}
     </g>

@@ -24,22 +24,25 @@ export const GroundPanel = memo(function GroundPanel({
 }) {
   return (
     <div className="ground-panel" data-settled={ground?.of === site}>
-      <Wishes site={site} needs={ground?.told.needs ?? []} />
+      <Wishes targets={site.targets} table={JSON.stringify(ground?.told.needs ?? [])} />
       {ground ? <Figures ground={ground} site={site} units={units} /> : <p className="hint">Working …</p>}
       <Losses site={site} />
     </div>
   );
 });
 
-/** The need, the goal of the quiet path, and what is asked. */
-function Wishes({ site, needs: table }: { site: SiteFile; needs: GroundShown["told"]["needs"] }) {
+/** The need, the goal of the quiet path, and what is asked; `table` is JSON, so that equal tables are the same. */
+const Wishes = memo(function Wishes({ targets, table }: { targets: SiteFile["targets"]; table: string }) {
   const { need, goal, counting, set } = useGroundView();
   const { placing, place } = useInHand();
-  const needs = table.map(({ task, px_per_m }) => ({ value: px_per_m, label: `${TASK_WORDS[task]} ${px_per_m}` }));
+  const needs = (JSON.parse(table) as GroundShown["told"]["needs"]).map(({ task, px_per_m }) => ({
+    value: px_per_m,
+    label: `${TASK_WORDS[task]} ${px_per_m}`,
+  }));
   const own = needs.some((held) => held.value === need) ? [] : [{ value: need, label: `${need} px/m` }];
   const goals = [
     { value: "", label: "no quiet path" },
-    ...site.targets.map((target) => ({ value: target.id, label: `to ${target.name}` })),
+    ...targets.map((target) => ({ value: target.id, label: `to ${target.name}` })),
     ...(Array.isArray(goal) ? [{ value: "place", label: "to the place that was pointed at" }] : []),
   ];
   return (
@@ -82,7 +85,7 @@ function Wishes({ site, needs: table }: { site: SiteFile; needs: GroundShown["to
       </label>
     </div>
   );
-}
+});
 
 function Figures({ ground, site, units }: { ground: GroundShown; site: SiteFile; units: Units }) {
   const { told } = ground;

@@ -1,0 +1,51 @@
+//! What a surface gives back of the light that falls on it.
+
+use glam::Vec3;
+
+/// How much brighter a plate that throws light back looks to the lamp beside the lens than paint does (handbook, section 9: order
+/// of magnitude).
+pub const RETRO: f32 = 50.0;
+
+/// What a surface gives back, 0 to 1 in red, green and blue, and whether it throws light back to where it came from.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Paint {
+    /// Shares of red, green and blue light, linear.
+    pub colour: Vec3,
+    /// Whether it throws light back.
+    pub retro: bool,
+}
+
+impl Paint {
+    /// Paint of a colour, linear.
+    pub const fn of(red: f32, green: f32, blue: f32) -> Paint {
+        Paint { colour: Vec3::new(red, green, blue), retro: false }
+    }
+
+    /// The same that throws light back.
+    pub const fn thrown_back(self) -> Paint {
+        Paint { retro: true, ..self }
+    }
+
+    /// The paint so much lighter (over 1) or darker.
+    pub fn times(self, by: f32) -> Paint {
+        Paint { colour: (self.colour * by).min(Vec3::ONE), ..self }
+    }
+}
+
+/// A linear share of light as a byte of a picture (IEC 61966-2-1, the sRGB curve).
+pub fn byte_of(light: f32) -> u8 {
+    let light = light.clamp(0.0, 1.0);
+    let curved = if light <= 0.003_130_8 { 12.92 * light } else { 1.055 * light.powf(1.0 / 2.4) - 0.055 };
+    (curved * 255.0 + 0.5) as u8
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn bytes_follow_the_standard_curve() {
+        // IEC 61966-2-1: 18 % grey is 118 of 255, and a half 188.
+        assert_eq!([0.0, 0.18, 0.5, 1.0, 7.0].map(byte_of), [0, 118, 188, 255, 255]);
+    }
+}

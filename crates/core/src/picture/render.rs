@@ -1,0 +1,344 @@
+//! The picture itself, worked out row by row.
+
+use super::figure::{Figure, figures};
+use super::light::{Beam, Falling, Light};
+use super::paint::{RETRO, byte_of};
+use super::surface::{Spot, ground, of_solid};
+use super::window::{Frame, Window, not_before};
+use crate::file::{Fault, HeadRef, ObstacleKind};
+use crate::judge::evaluation::eye_around;
+use crate::judge::{Session, Verdict};
+use crate::scene::{Eye, Scene};
+use crate::show::rays::{Met, ray};
+use crate::site::{Head, Site};
+use glam::{DVec2, DVec3, Vec3};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How many rows are worked out at a step.
+const ROWS: u32 = 4;
+/// The finest: samples a pixel to a side.
+const MOST_SAMPLES: u32 = 8;
+/// How light the exposure makes white at the promise that it is set for.
+const WHITE: f64 = 0.9;
+/// Where the picture shows nothing: ink of the frame.
+const NOTHING: [u8; 4] = [0, 0, 0, 0];
+/// How far behind a figure light is looked for, m.
+const AT_FIGURE_M: f64 = 1e-3;
+
+/// How a picture is wished for.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PictureWish {
+    /// What of it, and how large.
+    pub window: Window,
+    /// In which light.
+    pub light: Light,
+    /// Whether a grid of metres is laid on the ground.
+    #[serde(default)]
+    pub grid: bool,
+    /// Samples to a side of each pixel: 1 while something moves, 2 or more for smooth edges.
+    pub samples: u32,
+}
+
+/// A promise in a picture.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Mark {
+    /// The target.
+    pub target: String,
+    /// Where its sight line lands on the sensor, px, as evaluated.
+    pub pixel: [f64; 2],
+    /// What must be seen of it on the sensor, px: left, top, right, bottom; none out of the picture.
+    pub bracket: Option<[f64; 4]>,
+    /// Pixel density there across, px/m.
+    pub px_per_m: Option<f64>,
+    /// How its sight line stands.
+    pub verdict: Verdict,
+    /// Whether that line is clear.
+    pub clear: bool,
+}
+
+/// What a picture shows.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct PictureTold {
+    /// Which part of the sensor.
+    pub frame: Frame,
+    /// Size of the whole sensor's picture, px.
+    pub sensor_px: [f64; 2],
+    /// Effective focal length, px of the sensor: so many pixels a small turn takes, per radian, in its middle.
+    pub focal_px: f64,
+    /// The promises that lie before the head.
+    pub marks: Vec<Mark>,
+    /// The share of what is worked out that is lighter than white can be.
+    pub clipped: f64,
+    /// Whether the camera has a light of its own.
+    pub infrared: bool,
+}
+
+/// A picture as it is worked out.
+#[derive(Clone, Debug)]
+pub struct Picture {
+    head: Head,
+    eye: Eye,
+    figures: Vec<Placed>,
+    kinds: Vec<ObstacleKind>,
+    falling: Falling,
+    frame: Frame,
+    grid: bool,
+    samples: u32,
+    row: u32,
+    rgba: Vec<u8>,
+    clipped: u32,
+    shown: u32,
+    infrared: bool,
+}
+
+/// A figure with the box on the sensor that it lands in; the whole sensor where that is not known.
+#[derive(Clone, Debug)]
+struct Placed {
+    figure: Figure,
+    bounds: Option<(DVec2, DVec2)>,
+}
+
+impl Placed {
+    fn may_hold(&self, pixel: DVec2) -> bool {
+        self.bounds.is_none_or(|(low, high)| pixel.cmpge(low).all() && pixel.cmple(high).all())
+    }
+
+    fn may_touch(&self, top: f64, bottom: f64) -> bool {
+        self.bounds.is_none_or(|(low, high)| low.y <= bottom && high.y >= top)
+    }
+}
+
+impl Picture {
+    /// Begins a picture.
+    ///
+    /// # Errors
+    /// Names the head or target that the site does not have, or that the target does not lie before the head.
+    pub fn begin(session: &Session, head: &HeadRef, wish: &PictureWish) -> Result<Picture, Fault> {
+        let site = session.site();
+        let head = site.view(head)?.clone();
+        let figures = figures(session, &head);
+        let view = *head.view();
+        let chosen = match &wish.window {
+            Window::Whole { .. } => None,
+            Window::Loupe { target, .. } => {
+                let place = site.target_place(target)?;
+                let at = site.targets()[place].middle;
+                Some(figures.iter().find(|figure| figure.place == place).map_or(at, |figure| figure.at))
+            }
+        };
+        let frame = match (&wish.window, chosen) {
+            (Window::Loupe { target, across, down }, Some(at)) => {
+                let pixel = view.pixel_of(at).map(|(pixel, _)| pixel);
+                let pixel = pixel.ok_or_else(|| Fault::new("target", not_before(target, &head.name())))?;
+                Frame::around(pixel, *across, *down)
+            }
+            (Window::Whole { width }, _) => Frame::whole(view.projection.size(), *width),
+            (Window::Loupe { .. }, None) => Frame::whole(view.projection.size(), 1),
+        };
+        let falling = falling(session, &head, &figures, wish.light);
+        let place = |figure: Figure| Placed { bounds: figure.bounds(&view), figure };
+        Ok(Picture {
+            eye: eye_around(site, &head),
+            figures: figures.into_iter().map(place).collect(),
+            kinds: kinds(site),
+            falling,
+            frame,
+            grid: wish.grid,
+            samples: wish.samples.clamp(1, MOST_SAMPLES),
+            row: 0,
+            rgba: vec![0; (frame.width * frame.height * 4) as usize],
+            clipped: 0,
+            shown: 0,
+            infrared: infrared_of(site, &head).is_some(),
+            head,
+        })
+    }
+
+    /// Works out some more rows; `false` when there are none left. The site must be the one that it was begun on.
+    pub fn step(&mut self, site: &Site) -> bool {
+        let end = (self.row + ROWS).min(self.frame.height);
+        for row in self.row..end {
+            self.work_out(site.scene(), row);
+        }
+        self.row = end;
+        end < self.frame.height
+    }
+
+    /// The rows from one to another, by themselves: several hands may share a picture.
+    pub fn rows(&mut self, site: &Site, from: u32, to: u32) {
+        (from..to.min(self.frame.height)).for_each(|row| self.work_out(site.scene(), row));
+    }
+
+    /// Width, px.
+    pub fn width(&self) -> u32 {
+        self.frame.width
+    }
+
+    /// Height, px.
+    pub fn height(&self) -> u32 {
+        self.frame.height
+    }
+
+    /// Which part of the sensor it shows.
+    pub fn frame(&self) -> &Frame {
+        &self.frame
+    }
+
+    /// What it shows.
+    pub fn told(&self) -> PictureTold {
+        let mark = |Placed { figure, .. }: &Placed| Mark {
+            target: figure.target.clone(),
+            pixel: figure.pixel.to_array(),
+            bracket: figure.bracket(),
+            px_per_m: figure.px_per_m,
+            verdict: figure.verdict,
+            clear: figure.clear,
+        };
+        PictureTold {
+            frame: self.frame,
+            sensor_px: self.head.view().projection.size().to_array(),
+            focal_px: self.head.view().projection.focal_px(),
+            marks: self.figures.iter().map(mark).collect(),
+            clipped: self.clipped(),
+            infrared: self.infrared,
+        }
+    }
+
+    /// The rows that are done.
+    pub fn done(&self) -> u32 {
+        self.row
+    }
+
+    /// Red, green, blue and opacity of each pixel, from the top left; what is not there is transparent.
+    pub fn rgba(&self) -> &[u8] {
+        &self.rgba
+    }
+
+    /// The share of what it shows that is lighter than white can be.
+    pub fn clipped(&self) -> f64 {
+        f64::from(self.clipped) / f64::from(self.shown.max(1))
+    }
+
+    fn work_out(&mut self, scene: &Scene, row: u32) {
+        let Frame { width, .. } = self.frame;
+        let (top, bottom) = (f64::from(row), f64::from(row + 1));
+        let [top, bottom] = [top, bottom].map(|y| self.frame.sensor(DVec2::new(0.0, y)).y);
+        let near: Vec<usize> =
+            (0..self.figures.len()).filter(|place| self.figures[*place].may_touch(top, bottom)).collect();
+        for column in 0..width {
+            let mut sum = Vec3::ZERO;
+            let mut count = 0_u32;
+            for sample in 0..self.samples * self.samples {
+                let within = DVec2::new(f64::from(sample % self.samples), f64::from(sample / self.samples)) + 0.5;
+                let shown = DVec2::new(f64::from(column), f64::from(row)) + within / f64::from(self.samples);
+                if let Some(light) = self.light_at(scene, self.frame.sensor(shown), &near) {
+                    // What is lighter than white is white before it is mixed: edges stay smooth.
+                    sum += light.min(Vec3::ONE);
+                    count += 1;
+                    self.shown += 1;
+                    self.clipped += u32::from(light.min_element() >= 1.0);
+                }
+            }
+            let place = ((row * width + column) * 4) as usize;
+            let bytes = if count == 0 {
+                NOTHING
+            } else {
+                let light = sum / count as f32;
+                let opaque = (255 * count / (self.samples * self.samples)) as u8;
+                [byte_of(light.x), byte_of(light.y), byte_of(light.z), opaque]
+            };
+            self.rgba[place..place + 4].copy_from_slice(&bytes);
+        }
+    }
+
+    /// The light that a place of the sensor gets; `None` where the lens has no picture.
+    fn light_at(&self, scene: &Scene, pixel: DVec2, near: &[usize]) -> Option<Vec3> {
+        let met = ray(&self.head, &self.eye, scene, pixel)?;
+        let (from, direction) = (met.from, met.direction);
+        if !self.head.shows(direction) {
+            return None;
+        }
+        let density = self.head.view().projection.focal_px() / self.frame.scale;
+        let mut nearest = met.distance;
+        let mut light = None;
+        for place in near {
+            let placed = &self.figures[*place];
+            if placed.may_hold(pixel)
+                && let Some((distance, paint)) = placed.figure.meet(from, direction)
+                && distance < nearest - AT_FIGURE_M
+            {
+                nearest = distance;
+                light = Some(self.falling.back(paint, placed.figure.normal(), direction, distance));
+            }
+        }
+        let light = light.unwrap_or_else(|| {
+            let at = from + direction * met.distance;
+            let pixel = met.distance / density;
+            let Spot { normal, paint } = match met.met {
+                Met::Sky => return self.falling.sky(direction),
+                Met::Ground => ground(at, pixel, self.grid),
+                Met::Obstacle(solid) => {
+                    let kind = met.solid.and_then(|place| self.kinds.get(place)).copied();
+                    of_solid(solid, kind.unwrap_or(ObstacleKind::Other), at, direction, pixel)
+                }
+            };
+            self.falling.back(paint, normal, direction, met.distance)
+        });
+        Some(if scene.has_see_through() {
+            self.through(scene, from, direction, nearest, density, light)
+        } else {
+            light
+        })
+    }
+
+    /// Light as it comes through what one sees through.
+    fn through(&self, scene: &Scene, from: DVec3, direction: DVec3, far: f64, density: f64, light: Vec3) -> Vec3 {
+        let far = far.min(10_000.0);
+        let to = from + direction * far;
+        let mut panes: Vec<(f64, usize)> = scene.passed_at(from, to);
+        panes.sort_by(|a, b| b.0.total_cmp(&a.0));
+        panes.into_iter().fold(light, |light, (share, place)| {
+            let solid = &scene.solids()[place];
+            let distance = share * far;
+            let kind = self.kinds.get(place).copied().unwrap_or(ObstacleKind::Other);
+            let Spot { normal, paint } =
+                of_solid(solid, kind, from + direction * distance, direction, distance / density);
+            let own = self.falling.back(paint, normal, direction, distance);
+            own.lerp(light, solid.see_through() as f32)
+        })
+    }
+}
+
+/// The light that falls, with the exposure set for what the head has promised.
+fn falling(session: &Session, head: &Head, figures: &[Figure], light: Light) -> Falling {
+    let Light::Night { stops } = light else { return Falling::Day };
+    let Some(range) = infrared_of(session.site(), head) else { return Falling::Dark };
+    // Without a stated beam it is as wide as the lens at its widest (handbook, section 9).
+    let mut beam = Beam::new(head.view().pose.forward, range, head.widest_field().rad());
+    let name = head.name();
+    let serves = |figure: &&Figure| {
+        session.results().get(figure.place).is_some_and(|result| result.best.as_ref() == Some(&name))
+    };
+    let light_at = |figure: &Figure| {
+        let step = figure.at - head.position();
+        beam.at(step.normalize_or_zero(), step.length()) * if figure.is_retro() { f64::from(RETRO) } else { 1.0 }
+    };
+    // The one that gets least of it must be seen.
+    let least =
+        figures.iter().filter(serves).map(light_at).filter(|light| *light > 0.0).reduce(f64::min).unwrap_or(1.0);
+    beam.gain = WHITE * 2_f64.powf(stops) / least;
+    Falling::Infrared(beam)
+}
+
+/// The rated range of a head's own infrared, m.
+fn infrared_of(site: &Site, head: &Head) -> Option<f64> {
+    site.file().cameras.get(head.camera()).and_then(|camera| camera.model.infrared_m)
+}
+
+/// What each solid of a site is.
+fn kinds(site: &Site) -> Vec<ObstacleKind> {
+    let of = |id: &str| site.file().obstacles.iter().find(|obstacle| obstacle.id == id).map(|obstacle| obstacle.kind);
+    site.scene().solids().iter().map(|solid| of(solid.id()).unwrap_or(ObstacleKind::Other)).collect()
+}

@@ -1,0 +1,76 @@
+//! The subcommand that shows the picture a head will have: a PNG, and what it shows as JSON.
+
+use super::compute::{as_option, json, session};
+use super::ground::HeadArgs;
+use super::{Answer, input};
+use bright_angle_core::Fault;
+use bright_angle_core::file::HeadRef;
+use bright_angle_core::picture::{Light, Picture, PictureWish, Window};
+use clap::Args;
+use std::path::{Path, PathBuf};
+
+/// The widest picture that is written, px.
+const WIDEST_PX: u32 = 8192;
+/// How many sensor pixels a loupe shows across and down.
+const LOUPE_PX: [u32; 2] = [160, 120];
+
+/// Which picture, and how.
+#[derive(Args)]
+pub struct ViewArgs {
+    #[command(flatten)]
+    head: HeadArgs,
+    /// Width of the picture, px
+    #[arg(long, default_value_t = 640)]
+    width: u32,
+    /// Where the PNG is written
+    #[arg(short, long)]
+    out: PathBuf,
+    /// By night, with the camera's own infrared
+    #[arg(long)]
+    night: bool,
+    /// Exposed by so many stops over what lights the promises well
+    #[arg(long, default_value_t = 0.0, requires = "night", allow_hyphen_values = true)]
+    stops: f64,
+    /// The pixels of the sensor themselves around a target, by its id
+    #[arg(long)]
+    loupe: Option<String>,
+    /// A grid of metres on the ground
+    #[arg(long)]
+    grid: bool,
+    /// Samples to a side of each pixel
+    #[arg(long, default_value_t = 3)]
+    samples: u32,
+}
+
+pub fn view(file: &Path, args: ViewArgs) -> Answer {
+    if !(1..=WIDEST_PX).contains(&args.width) {
+        return Err(vec![Fault::new("--width", format!("{} is outside 1 to {WIDEST_PX} px", args.width))]);
+    }
+    if !(-20.0..=20.0).contains(&args.stops) {
+        return Err(vec![Fault::new("--stops", format!("{} is outside -20 to 20", args.stops))]);
+    }
+    let session = session(input::site(file)?)?;
+    let wish = PictureWish {
+        window: match args.loupe {
+            Some(target) => Window::Loupe { target, across: LOUPE_PX[0], down: LOUPE_PX[1] },
+            None => Window::Whole { width: args.width },
+        },
+        light: if args.night { Light::Night { stops: args.stops } } else { Light::Day },
+        grid: args.grid,
+        samples: args.samples,
+    };
+    let of_loupe = |fault: Fault| if fault.path == "target" { Fault::new("loupe", fault.message) } else { fault };
+    let head: HeadRef = args.head.into();
+    let mut picture = Picture::begin(&session, &head, &wish).map_err(|fault| vec![as_option(of_loupe(fault))])?;
+    while picture.step(session.site()) {}
+    let written = image::save_buffer_with_format(
+        &args.out,
+        picture.rgba(),
+        picture.width(),
+        picture.height(),
+        image::ExtendedColorType::Rgba8,
+        image::ImageFormat::Png,
+    );
+    written.map_err(|error| vec![Fault::new("--out", error.to_string())])?;
+    json(&picture.told())
+}

@@ -1,0 +1,62 @@
+/** The picture of a head: coarse while something moves, fine once it rests. */
+import { useEffect, useMemo, useState } from "react";
+import { onceAtRest } from "./hand";
+import { Latest } from "./latest";
+import { type PictureShown, core } from "./port";
+import type { HeadRef, PictureWish, SiteFile } from "./types";
+
+/** How long everything must rest before the fine picture is worked out, ms. */
+const REST = 160;
+/** Samples to a side of a pixel in the fine one. */
+const FINE = 2;
+
+interface Wish {
+  site: SiteFile;
+  head: HeadRef;
+  wish: PictureWish;
+}
+
+export interface PictureState extends PictureShown {
+  /** The state of the site, the head and the wish that it is of. */
+  of: Wish;
+}
+
+type Asked = Omit<PictureWish, "samples">;
+
+/**
+ * `asked` is JSON of what is wished for, so that equal wishes are the same; `slot` keeps two pictures that are shown at once apart.
+ */
+export function usePicture(
+  site: SiteFile,
+  head: HeadRef | null,
+  asked: string | null,
+  slot: 0 | 1,
+): { shown: PictureState | null; settled: boolean } {
+  const [shown, setShown] = useState<PictureState | null>(null);
+  const runner = useMemo(
+    () =>
+      new Latest<Wish, PictureShown | null>(
+        ({ site: of, head: by, wish }) => core.picture(of, by, wish, slot).catch(() => null),
+        (of, picture) => setShown(picture && { ...picture, of }),
+        (took) => took / 2,
+      ),
+    [slot],
+  );
+  useEffect(() => () => runner.stop(), [runner]);
+  useEffect(() => {
+    if (!head || !asked) return;
+    const wish = JSON.parse(asked) as Asked;
+    runner.want({ site, head, wish: { ...coarse(wish), samples: 1 } });
+    return onceAtRest(REST, () => runner.want({ site, head, wish: { ...wish, samples: FINE } }));
+  }, [runner, site, head, asked]);
+  const of = shown?.of;
+  const mine = of !== undefined && head !== null && asked !== null && of.head === head;
+  return { shown: mine ? shown : null, settled: mine && of.site === site && of.wish.samples === FINE };
+}
+
+/** Half as wide: four times as fast. */
+function coarse(wish: Asked): Asked {
+  return "whole" in wish.window
+    ? { ...wish, window: { whole: { width: Math.ceil(wish.window.whole.width / 2) } } }
+    : wish;
+}
