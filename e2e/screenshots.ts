@@ -50,6 +50,14 @@ test("Aim in feet and inches", async ({ page }) => {
   await shoot(page, "aim-feet");
 });
 
+test("what the camera will see", async ({ page }) => {
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Gate lane, plates in");
+  await page.getByRole("radiogroup", { name: "Under the plan" }).getByText("Picture", { exact: true }).click();
+  await expect(page.getByTestId("picture-panel")).toHaveAttribute("data-settled", "true");
+  await shoot(page, "aim-picture");
+});
+
 test("an obstacle in hand", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Mast racks");

@@ -2,7 +2,7 @@
 
 use super::figure::{Figure, figures};
 use super::light::{Beam, Falling, Light};
-use super::paint::{RETRO, byte_of};
+use super::paint::{Curve, RETRO};
 use super::surface::{Spot, ground, of_solid};
 use super::window::{Frame, Window, not_before};
 use crate::file::{Fault, HeadRef, ObstacleKind};
@@ -91,6 +91,7 @@ pub struct Picture {
     clipped: u32,
     shown: u32,
     infrared: bool,
+    curve: Curve,
 }
 
 /// A figure with the box on the sensor that it lands in; the whole sensor where that is not known.
@@ -152,6 +153,7 @@ impl Picture {
             clipped: 0,
             shown: 0,
             infrared: infrared_of(site, &head).is_some(),
+            curve: Curve::new(),
             head,
         })
     }
@@ -247,7 +249,7 @@ impl Picture {
             } else {
                 let light = sum / count as f32;
                 let opaque = (255 * count / (self.samples * self.samples)) as u8;
-                [byte_of(light.x), byte_of(light.y), byte_of(light.z), opaque]
+                [self.curve.byte(light.x), self.curve.byte(light.y), self.curve.byte(light.z), opaque]
             };
             self.rgba[place..place + 4].copy_from_slice(&bytes);
         }

@@ -123,11 +123,28 @@ impl Eye {
     /// The first opaque solid on the line to a point, and the share of the line up to it; what one sees through is passed. Of two at
     /// once the earlier in the file. With its place in the file.
     pub fn first_solid(&self, scene: &Scene, to: DVec3) -> Option<(f64, usize)> {
+        let step = to.truncate() - self.at;
         let (low, high) = (self.from.z.min(to.z), self.from.z.max(to.z));
-        let hits = self
-            .between(to.truncate(), low, high)
-            .filter_map(|place| Some((scene.solids()[place].first_hit(self.from, to)?, place)));
-        hits.reduce(|first, next| if next < first { next } else { first })
+        let part = part_of(turn(step));
+        let far = step.length_squared();
+        let mut first: Option<(f64, usize)> = None;
+        for entry in &self.entries[self.begins[part] as usize..self.begins[part + 1] as usize] {
+            // The nearest come first: what begins behind the first hit cannot be before it.
+            let reach = first.map_or(1.0, |(share, _)| share);
+            if entry.near > far * reach * reach {
+                break;
+            }
+            if f64::from(entry.base) > high || f64::from(entry.top) < low {
+                continue;
+            }
+            let place = entry.solid as usize;
+            if let Some(share) = scene.solids()[place].first_hit(self.from, to)
+                && first.is_none_or(|so_far| (share, place) < so_far)
+            {
+                first = Some((share, place));
+            }
+        }
+        first
     }
 
     /// The blocking solids that stand in a volume that begins at this eye; a solid may come twice.
