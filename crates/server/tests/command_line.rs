@@ -143,3 +143,30 @@ fn schema_openapi_and_help() {
     }
     assert!(!call(&["serve", "--port", "0"], b"").status.success(), "without a database there is nothing to serve");
 }
+
+#[test]
+fn the_picture_of_a_head_is_a_png_with_what_it_shows() {
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("view.png");
+    let out = out.to_str().unwrap();
+    let head = ["--camera", "c1", "--head", "h1"];
+    let told = answer(&[&["view", DEMO, "--width", "320", "-o", out, "--night", "--stops=-1"], &head[..]].concat());
+    let picture = image::open(out).unwrap();
+    assert_eq!((picture.width(), picture.height()), (320, 180));
+    assert_eq!(told["infrared"], true);
+    // A mark stands where the sight line does.
+    let evaluation = answer(&["evaluate", DEMO]);
+    let lines = evaluation["sight_lines"].as_array().unwrap();
+    let line = lines.iter().find(|line| line["camera"] == "c1" && line["target"] == "t2").unwrap();
+    let mark = told["marks"].as_array().unwrap().iter().find(|mark| mark["target"] == "t2").unwrap();
+    assert_eq!((&mark["pixel"], &mark["verdict"]), (&line["pixel"], &line["verdict"]));
+    let loupe = answer(&[&["view", DEMO, "-o", out, "--loupe", "t2"], &head[..]].concat());
+    assert_eq!((loupe["frame"]["width"].as_u64(), loupe["frame"]["scale"].as_f64()), (Some(160), Some(1.0)));
+    for (wrong, says) in [
+        (["--loupe", "t99"], "--loupe: the site has no target \"t99\"\n"),
+        (["--width", "0"], "--width: 0 is outside 1 to 8192 px\n"),
+    ] {
+        let done = call(&[&["view", DEMO, "-o", out], &head[..], &wrong[..]].concat(), b"");
+        assert_eq!((done.status.code(), text(&done.stderr)), (Some(2), says.into()));
+    }
+}
