@@ -17,8 +17,9 @@ import { TASK_WORDS, density, share } from "../../../ui/words";
 import { lightOf, usePictureLook } from "./pictureView";
 import "./picture.css";
 
-/** Sensor pixels that the loupe shows across and down. */
-const LOUPE: [number, number] = [80, 54];
+/** Sensor pixels that the loupe shows across and down: twice their size, and as they are where a subject is wider. */
+const NEAR: [number, number] = [80, 54];
+const WIDE: [number, number] = [200, 108];
 
 export function PicturePanel({ shown }: { shown: Shown }) {
   const { site } = shown;
@@ -37,12 +38,12 @@ export function PicturePanel({ shown }: { shown: Shown }) {
     0,
   );
   const held = target !== null && targetOf(site, target) ? target : null;
+  const bracket = whole.shown?.told.marks.find((mark) => mark.target === held)?.bracket;
+  const [across, down] = bracket && (bracket[2] ?? 0) - (bracket[0] ?? 0) > 0.9 * NEAR[0] ? WIDE : NEAR;
   const loupe = usePicture(
     site,
     head,
-    held && wide > 0
-      ? JSON.stringify({ window: { loupe: { target: held, across: LOUPE[0], down: LOUPE[1] } }, light, grid: false })
-      : null,
+    held && wide > 0 ? JSON.stringify({ window: { loupe: { target: held, across, down } }, light, grid: false }) : null,
     1,
   );
   return (
@@ -105,7 +106,7 @@ function sensorOf(site: SiteFile, head: HeadRef): Point | null {
 }
 
 /** Draws the pixels of a picture on a canvas. */
-function Pixels({ shown, className }: { shown: PictureState; className: string }) {
+function Pixels({ shown, className, width: wide }: { shown: PictureState; className: string; width?: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { rgba, told } = shown;
   const { width, height } = told.frame;
@@ -113,7 +114,9 @@ function Pixels({ shown, className }: { shown: PictureState; className: string }
     const context = canvas.current?.getContext("2d");
     context?.putImageData(new ImageData(new Uint8ClampedArray(rgba), width, height), 0, 0);
   }, [rgba, width, height]);
-  return <canvas ref={canvas} width={width} height={height} className={className} />;
+  return (
+    <canvas ref={canvas} width={width} height={height} className={className} style={wide ? { width: wide } : {}} />
+  );
 }
 
 /** The whole picture: dragged, it turns the head; the wheel zooms its lens. */
@@ -283,7 +286,13 @@ function Loupe({ shown, site, target }: { shown: PictureState; site: SiteFile; t
           ? "The promise in hand is out of the picture."
           : `${density(mark.px_per_m)} px/m${task ? ` to ${TASK_WORDS[task]}` : ""}: ${mark.verdict}${mark.clear ? "" : ", hidden"}`}
       </figcaption>
-      {mark?.px_per_m != null && <Pixels shown={shown} className="loupe-pixels" />}
+      {mark?.px_per_m != null && (
+        <Pixels
+          shown={shown}
+          className="loupe-pixels"
+          width={shown.told.frame.width * (shown.told.frame.width > NEAR[0] ? 1 : 2)}
+        />
+      )}
     </figure>
   );
 }
