@@ -179,3 +179,30 @@ fn marks_stand_where_sight_lines_land_and_a_loupe_of_what_lies_behind_is_refused
     let wish = PictureWish { window, light: Light::Day, grid: false, samples: 1 };
     assert_eq!(Picture::begin(&session, &head(), &wish).unwrap_err().path, "target");
 }
+
+#[test]
+fn a_flat_view_of_a_fisheye_is_lit_by_the_fisheyes_own_beam() {
+    let more = json!({ "form": "fisheye", "lens": { "focal_min_mm": 1.0, "focal_max_mm": 1.0, "hfov_at_min_deg": 150, "hfov_at_max_deg": 150 } });
+    let mut file =
+        serde_json::to_value(site(target("scene", "detect", 0.0), json!([]), 2.8, json!({})).site().file()).unwrap();
+    let camera = &mut file["cameras"][0];
+    camera["model"].as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+    camera["heads"][0] = json!({ "id": "h", "pan_deg": 0, "tilt_deg": 90, "focal_mm": 1.0, "flattened": [{ "id": "f", "name": "F",
+        "pan_deg": 90, "tilt_deg": 30, "hfov_deg": 70, "width_px": 640, "height_px": 360 }] });
+    let session = Session::on(Site::parse(&file.to_string()).unwrap());
+    let light_of = |view: Option<&str>, width: u32| {
+        let head = HeadRef { view: view.map(str::to_owned), ..head() };
+        let wish = PictureWish {
+            window: Window::Whole { width },
+            light: Light::Night { stops: -4.0 },
+            grid: false,
+            samples: 1,
+        };
+        let mut picture = Picture::begin(&session, &head, &wish).unwrap();
+        while picture.step(session.site()) {}
+        let at = session.site().view(&head).unwrap().view().pixel_of([8.2, 0.2, 0.0].into()).unwrap().0;
+        light(&picture, at.x as u32, at.y as u32)
+    };
+    let (round, flat) = (light_of(None, 1920), light_of(Some("f"), 640));
+    assert!((flat / round - 1.0).abs() < 0.15, "{round} {flat}");
+}

@@ -58,6 +58,18 @@ async function answer(request: Request): Promise<void> {
   post(reply);
 }
 
+/** Works step by step and looks at new messages meanwhile; `false` when something newer was wished for. */
+async function inSlices(id: number, step: () => boolean): Promise<boolean> {
+  let began = performance.now();
+  while (step()) {
+    if (performance.now() - began < SLICE) continue;
+    await nextTurn();
+    if (newest !== id) return false;
+    began = performance.now();
+  }
+  return true;
+}
+
 async function workOutPicture(
   request: Request,
   { head, wish }: NonNullable<Request["picture"]>,
@@ -70,15 +82,9 @@ async function workOutPicture(
     reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
     return;
   }
-  let began = performance.now();
-  while (core?.step_picture()) {
-    if (performance.now() - began < SLICE) continue;
-    await nextTurn();
-    if (newest !== request.id) {
-      reply.dropped = true;
-      return;
-    }
-    began = performance.now();
+  if (!(await inSlices(request.id, () => core?.step_picture() ?? false))) {
+    reply.dropped = true;
+    return;
   }
   reply.told = core?.picture_told() ?? "null";
   reply.rgba = core?.picture() ?? new Uint8Array();
@@ -91,15 +97,9 @@ async function workOutRelief(
 ): Promise<void> {
   newest = request.id;
   core?.want_relief(slot, wish.west, wish.south, wish.east, wish.north, wish.cell, wish.height, hand, hands);
-  let began = performance.now();
-  while (core?.step_relief(slot)) {
-    if (performance.now() - began < SLICE) continue;
-    await nextTurn();
-    if (newest !== request.id) {
-      reply.dropped = true;
-      return;
-    }
-    began = performance.now();
+  if (!(await inSlices(request.id, () => core?.step_relief(slot) ?? false))) {
+    reply.dropped = true;
+    return;
   }
   reply.best = core?.relief(slot) ?? new Float32Array();
 }

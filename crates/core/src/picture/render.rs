@@ -21,9 +21,9 @@ const ROWS: u32 = 4;
 const MOST_SAMPLES: u32 = 8;
 /// How light the exposure makes white at the promise that it is set for.
 const WHITE: f64 = 0.9;
-/// Where the picture shows nothing: ink of the frame.
+/// Where the lens has no picture: transparent.
 const NOTHING: [u8; 4] = [0, 0, 0, 0];
-/// How far behind a figure light is looked for, m.
+/// A figure must be so much nearer than what stands behind it, m.
 const AT_FIGURE_M: f64 = 1e-3;
 
 /// How a picture is wished for.
@@ -121,22 +121,16 @@ impl Picture {
         let head = site.view(head)?.clone();
         let figures = figures(session, &head);
         let view = *head.view();
-        let chosen = match &wish.window {
-            Window::Whole { .. } => None,
-            Window::Loupe { target, .. } => {
+        let frame = match &wish.window {
+            Window::Whole { width } => Frame::whole(view.projection.size(), *width),
+            Window::Loupe { target, across, down } => {
                 let place = site.target_place(target)?;
-                let at = site.targets()[place].middle;
-                Some(figures.iter().find(|figure| figure.place == place).map_or(at, |figure| figure.at))
-            }
-        };
-        let frame = match (&wish.window, chosen) {
-            (Window::Loupe { target, across, down }, Some(at)) => {
-                let pixel = view.pixel_of(at).map(|(pixel, _)| pixel);
-                let pixel = pixel.ok_or_else(|| Fault::new("target", not_before(target, &head.name())))?;
+                let figure = figures.iter().find(|figure| figure.place == place);
+                let at = figure.map_or(site.targets()[place].middle, |figure| figure.at);
+                let (pixel, _) =
+                    view.pixel_of(at).ok_or_else(|| Fault::new("target", not_before(target, &head.name())))?;
                 Frame::around(pixel, *across, *down)
             }
-            (Window::Whole { width }, _) => Frame::whole(view.projection.size(), *width),
-            (Window::Loupe { .. }, None) => Frame::whole(view.projection.size(), 1),
         };
         let falling = falling(session, &head, &figures, wish.light);
         let place = |figure: Figure| Placed { bounds: figure.bounds(&view), figure };
@@ -166,11 +160,6 @@ impl Picture {
         }
         self.row = end;
         end < self.frame.height
-    }
-
-    /// The rows from one to another, by themselves: several hands may share a picture.
-    pub fn rows(&mut self, site: &Site, from: u32, to: u32) {
-        (from..to.min(self.frame.height)).for_each(|row| self.work_out(site.scene(), row));
     }
 
     /// Width, px.
@@ -206,11 +195,6 @@ impl Picture {
             clipped: self.clipped(),
             infrared: self.infrared,
         }
-    }
-
-    /// The rows that are done.
-    pub fn done(&self) -> u32 {
-        self.row
     }
 
     /// Red, green, blue and opacity of each pixel, from the top left; what is not there is transparent.
@@ -318,7 +302,7 @@ fn falling(session: &Session, head: &Head, figures: &[Figure], light: Light) -> 
     let Light::Night { stops } = light else { return Falling::Day };
     let Some(range) = infrared_of(session.site(), head) else { return Falling::Dark };
     // Without a stated beam it is as wide as the lens at its widest (handbook, section 9).
-    let mut beam = Beam::new(head.view().pose.forward, range, head.widest_field().rad());
+    let mut beam = Beam::new(head.axis(), range, head.widest_field().rad());
     let name = head.name();
     let serves = |figure: &&Figure| {
         session.results().get(figure.place).is_some_and(|result| result.best.as_ref() == Some(&name))

@@ -217,9 +217,18 @@ impl Head {
         self.source.as_ref().is_none_or(|source| source.view.holds(source.position() + direction))
     }
 
-    /// The field across of its lens at its widest.
+    /// The field across of its lens at its widest; of a flat picture that of the round one under it.
     pub fn widest_field(&self) -> Angle {
-        Angle::radians(self.fitted.widest().hfov())
+        Angle::radians(self.under().fitted.widest().hfov())
+    }
+
+    /// Which way its lens points; a flat picture has that of the round one under it.
+    pub fn axis(&self) -> DVec3 {
+        self.under().view.pose.forward
+    }
+
+    fn under(&self) -> &Head {
+        self.source.as_deref().unwrap_or(self)
     }
 
     /// Looks at a point as stated. In a flat picture that was cut out of a round one there is no more than in that.

@@ -18,8 +18,8 @@ import { lightOf, usePictureLook } from "./pictureView";
 import "./picture.css";
 
 /** Sensor pixels that the loupe shows across and down: twice their size, and as they are where a subject is wider. */
-const NEAR: [number, number] = [80, 54];
-const WIDE: [number, number] = [200, 108];
+const NEAR: [number, number] = [80, 44];
+const WIDE: [number, number] = [200, 88];
 
 export function PicturePanel({ shown }: { shown: Shown }) {
   const { site } = shown;
