@@ -28,8 +28,8 @@ fn first_head(session: &Session) -> HeadRef {
 }
 
 fn worked_out(session: &Session, head: &HeadRef, window: Window, samples: u32) -> usize {
-    let wish = PictureWish { window, light: Light::Day, grid: false, samples };
-    let mut picture = Picture::begin(session, head, &wish).expect("a head of the site");
+    let wish = PictureWish { window, light: Light::Day, grid: false, samples, shutter_s: 0.0 };
+    let mut picture = Picture::begin(session, head, &wish, None).expect("a head of the site");
     while picture.step(session.site()) {}
     picture.rgba().len()
 }

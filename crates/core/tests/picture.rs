@@ -32,8 +32,8 @@ fn head() -> HeadRef {
 }
 
 fn taken(session: &Session, window: Window, light: Light, samples: u32) -> Picture {
-    let wish = PictureWish { window, light, grid: false, samples };
-    let mut picture = Picture::begin(session, &head(), &wish).unwrap();
+    let wish = PictureWish { window, light, grid: false, samples, shutter_s: 0.0 };
+    let mut picture = Picture::begin(session, &head(), &wish, None).unwrap();
     while picture.step(session.site()) {}
     picture
 }
@@ -176,8 +176,8 @@ fn marks_stand_where_sight_lines_land_and_a_loupe_of_what_lies_behind_is_refused
     behind["shape"]["points"] = json!([[0, -12]]);
     let session = site(behind, json!([]), 8.0, json!({}));
     let window = Window::Loupe { target: "t".into(), across: 10, down: 10 };
-    let wish = PictureWish { window, light: Light::Day, grid: false, samples: 1 };
-    assert_eq!(Picture::begin(&session, &head(), &wish).unwrap_err().path, "target");
+    let wish = PictureWish { window, light: Light::Day, grid: false, samples: 1, shutter_s: 0.0 };
+    assert_eq!(Picture::begin(&session, &head(), &wish, None).unwrap_err().path, "target");
 }
 
 #[test]
@@ -197,12 +197,48 @@ fn a_flat_view_of_a_fisheye_is_lit_by_the_fisheyes_own_beam() {
             light: Light::Night { stops: -4.0 },
             grid: false,
             samples: 1,
+            shutter_s: 0.0,
         };
-        let mut picture = Picture::begin(&session, &head, &wish).unwrap();
+        let mut picture = Picture::begin(&session, &head, &wish, None).unwrap();
         while picture.step(session.site()) {}
         let at = session.site().view(&head).unwrap().view().pixel_of([8.2, 0.2, 0.0].into()).unwrap().0;
         light(&picture, at.x as u32, at.y as u32)
     };
     let (round, flat) = (light_of(None, 1920), light_of(Some("f"), 640));
     assert!((flat / round - 1.0).abs() < 0.15, "{round} {flat}");
+}
+
+#[test]
+fn what_moves_is_drawn_out_by_speed_times_shutter_times_density() {
+    // A plate that crosses the picture at 5 m/s while the shutter is open a hundredth of a second: 50 mm.
+    let mut crossing = target("plate", "read", 0.7);
+    crossing["shape"] = json!({ "kind": "line", "points": [[-0.5, 12], [0.5, 12]] });
+    crossing["speed_mps"] = json!(5);
+    let session = site(crossing, json!([]), 20.0, json!({}));
+    let shot = |shutter_s: f64| {
+        let window = Window::Loupe { target: "t".into(), across: 500, down: 120 };
+        let wish = PictureWish { window, light: Light::Night { stops: -1.0 }, grid: false, samples: 8, shutter_s };
+        let mut picture = Picture::begin(&session, &head(), &wish, None).unwrap();
+        while picture.step(session.site()) {}
+        picture
+    };
+    let (still, drawn) = (shot(0.0), shot(0.01));
+    let mark = drawn.told().marks.remove(0);
+    let expected = 5.0 * 0.01 * mark.px_per_m.unwrap();
+    assert!((mark.blur_px - expected).abs() < 0.02 * expected, "{} told, {expected} px", mark.blur_px);
+    // Its right edge was sharp; now it fades over that many pixels. A linear fade from 10 to 90 per cent takes 0.8 of it.
+    let fade = |picture: &Picture| {
+        let row = picture.height() / 2 - (0.045 * mark.px_per_m.unwrap()) as u32;
+        let values: Vec<f64> = (picture.width() / 2..picture.width()).map(|u| light(picture, u, row)).collect();
+        let most = values.iter().copied().fold(0.0, f64::max);
+        let last = |share: f64| {
+            let i = values.iter().rposition(|v| *v >= share * most).unwrap();
+            // Between two pixels as a straight line.
+            i as f64 + (values[i] - share * most) / (values[i] - values[i + 1]).max(1e-9)
+        };
+        last(0.1) - last(0.9)
+    };
+    let (still, drawn) = (fade(&still), fade(&drawn));
+    assert!(still < 1.5, "{still} px without movement");
+    assert!((drawn - 0.8 * expected).abs() < 1.0, "{drawn} px, expected {}", 0.8 * expected);
 }

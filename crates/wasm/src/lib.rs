@@ -7,8 +7,9 @@ use bright_angle_core::file::{HeadRef, SiteChange, SiteFile, read_json};
 use bright_angle_core::ground::told::{GroundWish, LiveGround};
 use bright_angle_core::judge::Session;
 use bright_angle_core::math::Grid;
-use bright_angle_core::picture::{Picture, PictureWish};
+use bright_angle_core::picture::{Drape, Picture, PictureWish};
 use bright_angle_core::show::live_relief::LiveRelief;
+use std::sync::Arc;
 use wasm_bindgen::prelude::wasm_bindgen;
 
 /// Faults as JSON.
@@ -24,6 +25,15 @@ pub struct Core {
     ground: Option<LiveGround>,
     /// A picture under work.
     picture: Option<Picture>,
+    /// The overhead picture's pixels, and as it lies on the ground.
+    overhead: Option<Overhead>,
+    drape: Option<Arc<Drape>>,
+}
+
+/// A decoded picture: width and height, px, and red, green, blue and opacity of each pixel.
+struct Overhead {
+    size: (u32, u32),
+    rgba: Vec<u8>,
 }
 
 #[wasm_bindgen]
@@ -34,7 +44,7 @@ impl Core {
     /// The faults of the file.
     pub fn open(site: &str) -> Result<Core, Refused> {
         let session = SiteFile::parse(site).and_then(Session::open).map_err(|faults| refused(&faults))?;
-        Ok(Core { session, reliefs: [None, None], ground: None, picture: None })
+        Ok(Core { session, reliefs: [None, None], ground: None, picture: None, overhead: None, drape: None })
     }
 
     /// Makes a change (a `SiteChange`); answers what it did (a `Delta`). On faults nothing is changed.
@@ -46,6 +56,9 @@ impl Core {
         let delta = self.session.apply(change).map_err(|faults| refused(&faults))?;
         // It is of a site that is no more.
         self.picture = None;
+        if delta.touched.heading {
+            self.lay();
+        }
         for relief in self.reliefs.iter_mut().flatten() {
             relief.changed(self.session.site(), &delta);
         }
@@ -84,13 +97,21 @@ impl Core {
         ground.map(|ground| ground.counts(self.session.site(), need).steady).unwrap_or_default()
     }
 
+    /// Takes the overhead picture for the ground of pictures: red, green, blue and opacity of its pixels from the top left; it may
+    /// be smaller than the drawing says. None of it where the site has no drawing, or one without a scale.
+    pub fn take_overhead(&mut self, width: u32, height: u32, rgba: Vec<u8>) {
+        self.overhead = Some(Overhead { size: (width, height), rgba });
+        self.lay();
+    }
+
     /// Begins the picture of a head (a `HeadRef` and a `PictureWish`).
     ///
     /// # Errors
     /// Names the head or target that the site does not have.
     pub fn want_picture(&mut self, head: &str, wish: &str) -> Result<(), Refused> {
         let (head, wish): (HeadRef, PictureWish) = (read(head)?, read(wish)?);
-        let picture = Picture::begin(&self.session, &head, &wish).map_err(|fault| refused(&[fault]))?;
+        let picture =
+            Picture::begin(&self.session, &head, &wish, self.drape.clone()).map_err(|fault| refused(&[fault]))?;
         self.picture = Some(picture);
         Ok(())
     }
@@ -142,6 +163,15 @@ impl Core {
     /// The best density of each cell, px/m, rows from south to north; zero where none of the heads sees.
     pub fn relief(&self, slot: usize) -> Vec<f32> {
         self.reliefs[slot % 2].as_ref().map(|relief| relief.relief().best().to_vec()).unwrap_or_default()
+    }
+}
+
+impl Core {
+    /// Lays the overhead picture where the drawing of the site says.
+    fn lay(&mut self) {
+        let drawing = self.session.site().file().drawing.as_ref();
+        let laid = self.overhead.as_ref().zip(drawing);
+        self.drape = laid.and_then(|(held, drawing)| Drape::new(drawing, held.size, &held.rgba)).map(Arc::new);
     }
 }
 

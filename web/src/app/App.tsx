@@ -38,6 +38,9 @@ export function App() {
                   <SitePage key={id} id={id} stage="survey" step={step ?? null} item={item ?? null} />
                 )}
               </Route>
+              <Route<{ id: string; head?: string }> path="/site/:id/cards/:head?">
+                {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="cards" item={head ?? null} />}
+              </Route>
               <Route path="/site/:id">
                 {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
               </Route>

@@ -682,6 +682,14 @@ export interface components {
             /** @enum {string} */
             ask: "picture_ways";
         } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @enum {string} */
+            ask: "card";
+        } | {
+            /** @enum {string} */
+            ask: "masks";
+        } | {
             /**
              * Format: double
              * @description How long the event is that chances are told for, s.
@@ -889,6 +897,86 @@ export interface components {
             pointed_by?: null | components["schemas"]["Link"];
             /** @description Flat pictures cut out of its round one; a fisheye. */
             flattened?: components["schemas"]["Flattened"][];
+        };
+        /** @description How a head is aimed. */
+        Card: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /**
+             * Format: double
+             * @description Height of its optical centre over the ground at its foot, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Bearing, degrees clockwise from north.
+             */
+            bearing_deg: number;
+            /**
+             * Format: double
+             * @description How far down it looks, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Roll, degrees clockwise as seen from behind.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description The focal length that is set, mm; null for a flat picture, which has none of its own.
+             */
+            focal_mm: number | null;
+            /**
+             * Format: double
+             * @description Field of view across, degrees.
+             */
+            hfov_deg: number;
+            /** @description What it must show. */
+            promises: components["schemas"]["CardPromise"][];
+            /** @description What else must sit where. */
+            landmarks: components["schemas"]["Landmark"][];
+            /** @description What must be masked. */
+            masks: components["schemas"]["Masked"][];
+            /** @description What to mind before anybody climbs. */
+            cautions: string[];
+        };
+        /** @description A promise on a card. */
+        CardPromise: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How its sight line stands. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Whether this head is the one that serves it best. */
+            serves: boolean;
+            /** @description Where it must sit, per cent from the left and from the top. */
+            at_percent: number[];
+            /**
+             * Format: double
+             * @description Distance from the camera along the ground, m.
+             */
+            ground_m: number;
+            /**
+             * Format: double
+             * @description Distance from lens to target, m: what a tape or a rangefinder shows.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description Width of the picture there, m.
+             */
+            scene_width_m: number;
+            /**
+             * Format: double
+             * @description Pixel density there, px/m.
+             */
+            px_per_m: number;
         };
         /** @description What somebody chose for a thing that both changed. */
         Choice: {
@@ -1441,6 +1529,18 @@ export interface components {
              */
             nearest_m: number;
         };
+        /** @description Something that is easily found in the picture. */
+        Landmark: {
+            /** @description What it is. */
+            says: string;
+            /** @description Where it must sit, per cent from the left and from the top. */
+            at_percent: number[];
+            /**
+             * Format: double
+             * @description Distance from the lens, m.
+             */
+            slant_m: number;
+        };
         /** @description A layer of a drawing. */
         Layer: {
             /** @description Its name. */
@@ -1638,6 +1738,37 @@ export interface components {
                  * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
                  */
                 bare_see_through?: number | null;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_PrivatePlace: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the private places. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Its corners in order, not repeated at the end. */
+                outline: number[][];
+                /** @description Whether the outline is filled; an open one is upright, like a window. */
+                closed?: boolean;
+                /**
+                 * Format: double
+                 * @description Height of its lower edge over the ground there, m.
+                 */
+                base_m?: number;
+                /**
+                 * Format: double
+                 * @description Height of its upper edge over the ground there, m.
+                 */
+                top_m: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground there, m.
+                 */
+                ground_m?: number;
             }[];
         };
         /** @description What is different in a list of things with ids. */
@@ -1856,10 +1987,52 @@ export interface components {
              * @description Pixel density there across, px/m.
              */
             px_per_m?: number | null;
+            good_for?: null | components["schemas"]["Task"];
             /** @description How its sight line stands. */
             verdict: components["schemas"]["Verdict"];
             /** @description Whether that line is clear. */
             clear: boolean;
+            /**
+             * Format: double
+             * @description How far it is drawn out while the shutter is open, px of the sensor.
+             */
+            blur_px: number;
+        };
+        /** @description A promise that a mask stands before. */
+        MaskCost: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Broken where it covers what must be seen, tight where it may. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description A mask in a picture. */
+        MaskShown: {
+            /** @description The private place's id. */
+            id: string;
+            /** @description Its corners, px of the sensor. */
+            outline: number[][];
+        };
+        /** @description A part of a head's picture that must be masked. */
+        Masked: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The private place's id. */
+            place: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The corners of the mask in per cent of the picture's width, from the left, and height, from the top: convex, at most eight. */
+            corners_percent: number[][];
+            /**
+             * Format: double
+             * @description The share of the picture that it covers.
+             */
+            share: number;
+            /** @description The promises that it stands before. */
+            costs: components["schemas"]["MaskCost"][];
         };
         /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
         MeasureRequest: {
@@ -2145,6 +2318,12 @@ export interface components {
             clipped: number;
             /** @description Whether the camera has a light of its own. */
             infrared: boolean;
+            /** @description Lines of the horizon, px of the sensor. */
+            horizon: number[][][];
+            /** @description A line through its middle that is level where the camera hangs level, px of the sensor. */
+            level: number[][][];
+            /** @description What must be masked for private places: outlines, px of the sensor, with their places' ids. */
+            masks: components["schemas"]["MaskShown"][];
         };
         /** @description What a head's picture is used for, as shares of it that together make 1. */
         PictureUse: {
@@ -2246,6 +2425,11 @@ export interface components {
              * @description Samples to a side of each pixel: 1 while something moves, 2 or more for smooth edges.
              */
             samples: number;
+            /**
+             * Format: double
+             * @description How long the shutter is open, s: subjects that move are drawn out so long. Nothing moves while it is zero.
+             */
+            shutter_s?: number;
         };
         /** @description A task as people say it, with what it stands for. */
         PlainTask: {
@@ -2369,6 +2553,35 @@ export interface components {
              * @description How long the tour stays here, s.
              */
             dwell_s: number;
+        };
+        /**
+         * @description A private place: an outline between two heights. A filled one is all that happens over a piece of ground; an open one stands
+         *     upright, like a window.
+         */
+        PrivatePlace: {
+            /** @description Its id, unique among the private places. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its corners in order, not repeated at the end. */
+            outline: number[][];
+            /** @description Whether the outline is filled; an open one is upright, like a window. */
+            closed?: boolean;
+            /**
+             * Format: double
+             * @description Height of its lower edge over the ground there, m.
+             */
+            base_m?: number;
+            /**
+             * Format: double
+             * @description Height of its upper edge over the ground there, m.
+             */
+            top_m: number;
+            /**
+             * Format: double
+             * @description Height of the ground there, m.
+             */
+            ground_m?: number;
         };
         /** @description Which sight line is to be kept. */
         Question: {
@@ -2560,7 +2773,7 @@ export interface components {
          * @description The name of a rule.
          * @enum {string}
          */
-        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build";
+        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked";
         /** @description What a rule found on a sight line. */
         RuleResult: {
             /** @description The rule. */
@@ -2585,7 +2798,7 @@ export interface components {
              * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
              */
             broken_past: number | null;
-            /** @description `px/m`, `deg`, `s` or `hidden` (a share of the subject). */
+            /** @description `px/m`, `deg`, `s` or `hidden` or `masked` (shares of the subject). */
             unit: string;
             /** @description What follows. */
             verdict: components["schemas"]["Verdict"];
@@ -3001,6 +3214,8 @@ export interface components {
             /** @default null */
             obstacles?: null | components["schemas"]["ListChange_Obstacle"];
             /** @default null */
+            private?: null | components["schemas"]["ListChange_PrivatePlace"];
+            /** @default null */
             targets?: null | components["schemas"]["ListChange_Target"];
             /** @default null */
             cameras?: null | components["schemas"]["ListChange_Camera"];
@@ -3068,6 +3283,8 @@ export interface components {
             readings?: components["schemas"]["Reading"][];
             /** @description Solids that may stand in the way. */
             obstacles?: components["schemas"]["Obstacle"][];
+            /** @description What no camera may show. */
+            private?: components["schemas"]["PrivatePlace"][];
             /** @description What must be seen. */
             targets: components["schemas"]["Target"][];
             /** @description What sees it. */
@@ -3396,7 +3613,7 @@ export interface components {
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "reading" | "conditions" | "design" | "variant";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "private" | "reading" | "conditions" | "design" | "variant";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -3674,6 +3891,25 @@ export interface components {
                  * @description How wide it is shown, px.
                  */
                 width: number;
+            };
+        } | {
+            /** @description Some rows of the whole picture, so that several hands can share it. */
+            band: {
+                /**
+                 * Format: int32
+                 * @description How wide the whole is shown, px.
+                 */
+                width: number;
+                /**
+                 * Format: int32
+                 * @description The first row.
+                 */
+                from: number;
+                /**
+                 * Format: int32
+                 * @description The row after the last.
+                 */
+                to: number;
             };
         } | {
             /** @description The pixels of the sensor themselves around a target, one by one. */

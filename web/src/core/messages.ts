@@ -26,8 +26,8 @@ export interface Request {
   ground?: { wish: string; counts: boolean; need: number };
   /** A relief of this worker's share of the heads. */
   relief?: { wish: ReliefWish; slot: number; hand: number; hands: number };
-  /** The picture of a head: `HeadRef` and `PictureWish`. */
-  picture?: { head: string; wish: string };
+  /** The picture of a head: `HeadRef` and `PictureWish`, and the name of the overhead picture that lies on the ground. */
+  picture?: { head: string; wish: string; overhead: string | null };
 }
 
 export interface Reply {

@@ -9,6 +9,7 @@ import type {
   Aim,
   Ask,
   Camera,
+  Card,
   Choice,
   Difference,
   FirstAnswer,
@@ -19,6 +20,7 @@ import type {
   Line,
   LinkFound,
   Lost,
+  Masked,
   Merged,
   Model,
   OtherState,
@@ -77,8 +79,24 @@ const reliefHands = Array.from({ length: RELIEF_HANDS }, () => new Follower(make
 /** Works out the relief of a second sheet, where two designs lie side by side; started when it is first asked. */
 const secondSheet = [new Follower(makeWorker)];
 
-/** Work out pictures: the whole one, and the loupe; started when one is first looked at. */
-const viewers = [new Follower(makeWorker), new Follower(makeWorker)] as const;
+/**
+ * Work out pictures, each started when one of its is first looked at: the view and its loupe, those beside them, and what is
+ * made to be kept.
+ */
+const viewers = {
+  view: new Follower(makeWorker),
+  loupe: new Follower(makeWorker),
+  left: new Follower(makeWorker),
+  leftLoupe: new Follower(makeWorker),
+  right: new Follower(makeWorker),
+  rightLoupe: new Follower(makeWorker),
+  keep: new Follower(makeWorker),
+  keepMore: new Follower(makeWorker),
+};
+/** Which of them works on what. */
+export type Slot = keyof typeof viewers;
+/** How many rows of a large picture a worker takes at a time. */
+const BAND = 48;
 
 /** Gets the core ready before it is needed. */
 export function startCore(): void {
@@ -157,6 +175,10 @@ export const core = {
   why: (site: SiteFile, at: Point, height_m: number, need_px_per_m: number, units: Units): Promise<Why> =>
     ask(site, { ask: "why", at, height_m, need_px_per_m, units }),
   lost: (site: SiteFile): Promise<Lost[]> => ask(site, { ask: "lost" }, surveyor),
+  /** How a head is aimed on the ladder. */
+  card: (site: SiteFile, head: HeadRef): Promise<Card> => ask(site, { ask: "card", head }, surveyor),
+  /** What must be masked of each head's picture. */
+  masks: (site: SiteFile): Promise<Masked[]> => ask(site, { ask: "masks" }, surveyor),
   otherStates: (site: SiteFile): Promise<OtherState[]> => ask(site, { ask: "other_states" }, surveyor),
   pictureUse: (site: SiteFile, head: HeadRef): Promise<PictureUse> => ask(site, { ask: "picture_use", head }, surveyor),
   pictureWays: (site: SiteFile, head: HeadRef, units: Units): Promise<PictureWays> =>
@@ -187,10 +209,40 @@ export const core = {
   },
 
   /** The picture of a head; null if something newer was wished before it was done. Pictures in different slots do not wait for each other. */
-  async picture(site: SiteFile, head: HeadRef, wish: PictureWish, slot: 0 | 1): Promise<PictureShown | null> {
-    const asked = { head: JSON.stringify(head), wish: JSON.stringify(wish) };
+  async picture(site: SiteFile, head: HeadRef, wish: PictureWish, slot: Slot): Promise<PictureShown | null> {
+    const { drawing } = site;
+    const overhead = drawing?.metres_per_px ? drawing.picture : null;
+    const asked = { head: JSON.stringify(head), wish: JSON.stringify(wish), overhead };
     const reply = await viewers[slot].run(site, { asks: [], picture: asked });
     return reply.rgba && reply.told ? { told: JSON.parse(reply.told) as PictureTold, rgba: reply.rgba } : null;
+  },
+
+  /** A large picture, band by band over two workers; `onShare` hears how much of it is done. */
+  async largePicture(
+    site: SiteFile,
+    head: HeadRef,
+    wish: Omit<PictureWish, "window">,
+    { width, height }: { width: number; height: number },
+    onShare: (share: number) => void,
+  ): Promise<ImageData> {
+    const whole = new ImageData(width, height);
+    let next = 0;
+    let done = 0;
+    const work = async (slot: Slot): Promise<void> => {
+      while (next < height) {
+        const from = next;
+        next = Math.min(next + BAND, height);
+        const band: PictureWish = { ...wish, window: { band: { width, from, to: next } } };
+        // What is looked at meanwhile may take the worker away from it: then it is asked again.
+        let got: PictureShown | null = null;
+        while (!got) got = await core.picture(site, head, band, slot);
+        whole.data.set(got.rgba, from * width * 4);
+        done += got.told.frame.height;
+        onShare(done / height);
+      }
+    };
+    await Promise.all([work("keep"), work("keepMore")]);
+    return whole;
   },
 
   /** The relief of a site; null if something newer was wished before it was done. The slot keeps what is worked out for the next time. */

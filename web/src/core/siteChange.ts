@@ -5,7 +5,7 @@ interface Named {
   id: string;
 }
 
-const LISTS = ["obstacles", "targets", "cameras", "spots", "readings", "variants"] as const;
+const LISTS = ["obstacles", "private", "targets", "cameras", "spots", "readings", "variants"] as const;
 const HEADING = ["name", "rules", "conditions", "design", "brief", "drawing"] as const;
 
 /** The change that leads from one state to another; null if there is none. */

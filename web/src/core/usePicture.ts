@@ -2,7 +2,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { onceAtRest } from "./hand";
 import { Latest } from "./latest";
-import { type PictureShown, core } from "./port";
+import { type PictureShown, type Slot, core } from "./port";
 import type { HeadRef, PictureWish, SiteFile } from "./types";
 
 /** How long everything must rest before the fine picture is worked out, ms. */
@@ -23,6 +23,10 @@ export interface PictureState extends PictureShown {
 
 type Asked = Omit<PictureWish, "samples">;
 
+/** Pixels of the sensor shown one by one are few: mixed finer, for what moves. */
+const FINEST = 4;
+const samplesOf = (wish: Asked): number => ("loupe" in wish.window ? FINEST : FINE);
+
 /**
  * `asked` is JSON of what is wished for, so that equal wishes are the same; `slot` keeps two pictures that are shown at once apart.
  */
@@ -30,7 +34,7 @@ export function usePicture(
   site: SiteFile,
   head: HeadRef | null,
   asked: string | null,
-  slot: 0 | 1,
+  slot: Slot,
 ): { shown: PictureState | null; settled: boolean } {
   const [shown, setShown] = useState<PictureState | null>(null);
   const runner = useMemo(
@@ -47,11 +51,11 @@ export function usePicture(
     if (!head || !asked) return;
     const wish = JSON.parse(asked) as Asked;
     runner.want({ site, head, wish: { ...coarse(wish), samples: 1 } });
-    return onceAtRest(REST, () => runner.want({ site, head, wish: { ...wish, samples: FINE } }));
+    return onceAtRest(REST, () => runner.want({ site, head, wish: { ...wish, samples: samplesOf(wish) } }));
   }, [runner, site, head, asked]);
   const of = shown?.of;
   const mine = of !== undefined && head !== null && asked !== null && of.head === head;
-  return { shown: mine ? shown : null, settled: mine && of.site === site && of.wish.samples === FINE };
+  return { shown: mine ? shown : null, settled: mine && of.site === site && of.wish.samples > 1 };
 }
 
 /** Half as wide: four times as fast. */

@@ -1,8 +1,11 @@
 /** The worker: holds one session of the core and answers about it. */
 import init, { Core } from "./made/core";
+import { overheadOf } from "./overhead";
 import type { Reply, Request, Start } from "./messages";
 
 let core: Core | null = null;
+/** The overhead picture that the session has, by its name. */
+let laid: string | null = null;
 /** The state that the session is in. */
 let state = 0;
 /** Questions may come before the module does: they wait for it. */
@@ -38,6 +41,7 @@ async function answer(request: Request): Promise<void> {
       const opened = Core.open(request.open);
       core?.free();
       core = opened;
+      laid = null;
     } else if (request.base !== state) {
       return post({ ...reply, outOfStep: true });
     }
@@ -72,10 +76,19 @@ async function inSlices(id: number, step: () => boolean): Promise<boolean> {
 
 async function workOutPicture(
   request: Request,
-  { head, wish }: NonNullable<Request["picture"]>,
+  { head, wish, overhead }: NonNullable<Request["picture"]>,
   reply: Reply,
 ): Promise<void> {
   newest = request.id;
+  if (overhead !== null && overhead !== laid) {
+    const picture = await overheadOf(overhead);
+    if (newest !== request.id) {
+      reply.dropped = true;
+      return;
+    }
+    if (picture) core?.take_overhead(picture.width, picture.height, picture.rgba);
+    laid = picture ? overhead : null;
+  }
   try {
     core?.want_picture(head, wish);
   } catch (thrown) {

@@ -11,6 +11,10 @@ export const stageAddress = (id: string, stage: Stage): string =>
 export const stepAddress = (id: string, step: Step, item?: string | null): string =>
   `${siteAddress(id)}/survey/${step}${item ? `/${item}` : ""}`;
 
+/** The sheet of all heads, or the aiming card of one by its key. */
+export const cardsAddress = (id: string, head?: string): string =>
+  `${siteAddress(id)}/cards${head ? `/${encodeURIComponent(head)}` : ""}`;
+
 export const revisionAddress = (id: string, number: number): string => `${siteAddress(id)}/revision/${number}`;
 
 export function goTo(address: string): void {

@@ -11,6 +11,7 @@ export const RULE_WORDS: Record<RuleName, string> = {
   plate_vertical: "Plate from above or below",
   unseen: "Looked away from",
   build: "Aim that the build takes",
+  masked: "Masked for privacy",
 };
 
 export const TASK_WORDS: Record<Task, string> = {
@@ -31,6 +32,7 @@ export function ruleValue(rule: RuleResult, value: number | null = rule.value): 
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
   if (rule.unit === "s") return `for ${seconds(value)}`;
+  if (rule.unit === "masked") return value === 0 ? "nothing of it" : `${share(value)} of it masked`;
   if (value === 0) return "nothing in the way";
   return value > 0.995 ? "all of it hidden" : `${share(value)} of it hidden`;
 }
@@ -44,6 +46,7 @@ export function ruleLimit(rule: RuleResult): string {
   if (rule.rule === "in_view") return `≥ ${limit}°`;
   if (rule.rule === "build") return `the nearer end of what it takes is ${limit}°`;
   if (rule.unit === "deg") return `≤ ${limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
+  if (rule.unit === "masked") return limit > 0 ? `≤ ${share(limit)} of it masked` : "nothing of it masked";
   return limit > 0 ? `≤ ${share(limit)} of it hidden` : "nothing in the way";
 }
 
@@ -66,6 +69,7 @@ export const THINGS: Record<Difference["thing"], string> = {
   target: "Target",
   camera: "Camera",
   obstacle: "Obstacle",
+  private: "Private place",
   reading: "Reading",
   conditions: "Season",
   design: "Design",

@@ -17,6 +17,8 @@ use crate::judge::evaluation::head_named;
 use crate::judge::session::{HeadVerdict, Summary};
 use crate::judge::tours::tours;
 use crate::judge::{HeadResult, Session, SightLine};
+use crate::show::card::card;
+use crate::show::masks::masks;
 use crate::show::outline::outline;
 use crate::show::picture_use::picture_use_of;
 use crate::show::section::{Section, section};
@@ -169,6 +171,13 @@ pub enum Ask {
         /// Units of the words.
         units: Units,
     },
+    /// How a head is aimed on the ladder.
+    Card {
+        /// The head.
+        head: HeadRef,
+    },
+    /// What must be masked of each head's picture.
+    Masks,
     /// The tours of all heads that are turned.
     Tours {
         /// How long the event is that chances are told for, s.
@@ -277,6 +286,8 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
         Ask::OtherStates => json(&other_states(session)),
         Ask::PictureUse { head } => json(&picture_use_of(session, &head)?),
         Ask::PictureWays { head, units } => json(&picture_ways(session, &head, units)?),
+        Ask::Card { head } => json(&card(session, &head)?),
+        Ask::Masks => json(&masks(session)),
         Ask::Tours { event_s } if !(0.0..=86_400.0).contains(&event_s) => {
             Err(vec![Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s"))])
         }

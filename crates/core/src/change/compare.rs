@@ -26,6 +26,8 @@ pub enum Thing {
     Camera,
     /// An obstacle.
     Obstacle,
+    /// A private place.
+    Private,
     /// A reading.
     Reading,
     /// Season and years.
@@ -50,11 +52,12 @@ pub struct Difference {
 }
 
 /// The lists of a site file, each of things with ids.
-pub(super) const LISTS: [(&str, Thing); 6] = [
+pub(super) const LISTS: [(&str, Thing); 7] = [
     ("spots", Thing::Spot),
     ("targets", Thing::Target),
     ("cameras", Thing::Camera),
     ("obstacles", Thing::Obstacle),
+    ("private", Thing::Private),
     ("readings", Thing::Reading),
     ("variants", Thing::Variant),
 ];

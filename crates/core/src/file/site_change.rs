@@ -1,8 +1,8 @@
 //! A change to a site file by ids: what came, what changed, what went. Whoever holds the site says only that.
 
 use super::{
-    Brief, CameraFile, Conditions, Drawing, Fault, Flattened, HeadFile, Obstacle, Preset, Reading, Rules, SiteFile,
-    Spot, TargetFile, Variant,
+    Brief, CameraFile, Conditions, Drawing, Fault, Flattened, HeadFile, Obstacle, Preset, PrivatePlace, Reading, Rules,
+    SiteFile, Spot, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -18,6 +18,9 @@ pub struct SiteChange {
     /// The obstacles.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub obstacles: Option<ListChange<Obstacle>>,
+    /// The private places.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub private: Option<ListChange<PrivatePlace>>,
     /// The targets.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub targets: Option<ListChange<TargetFile>>,
@@ -81,6 +84,8 @@ pub struct Touched {
     pub heading: bool,
     /// Obstacles that came, changed or went.
     pub obstacles: HashSet<String>,
+    /// Private places that came, changed or went.
+    pub private: HashSet<String>,
     /// Targets that came, changed or went.
     pub targets: HashSet<String>,
     /// Cameras that came, changed or went.
@@ -114,7 +119,7 @@ macro_rules! named {
         }
     )*};
 }
-named!(Obstacle, TargetFile, CameraFile, HeadFile, Spot, Reading, Variant, Preset, Flattened);
+named!(Obstacle, PrivatePlace, TargetFile, CameraFile, HeadFile, Spot, Reading, Variant, Preset, Flattened);
 
 impl SiteChange {
     /// Makes the change and says what it touched. The file that comes of it has not been validated.
@@ -135,6 +140,7 @@ impl SiteChange {
         }
         let faults: Vec<Fault> = [
             put("obstacles", &mut file.obstacles, self.obstacles, &mut touched.obstacles),
+            put("private", &mut file.private, self.private, &mut touched.private),
             put("targets", &mut file.targets, self.targets, &mut touched.targets),
             put("cameras", &mut file.cameras, self.cameras, &mut touched.cameras),
             put("spots", &mut file.spots, self.spots, &mut touched.spots),

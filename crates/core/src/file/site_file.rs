@@ -4,8 +4,8 @@
 //! [`Site`](crate::site::Site) has been validated.
 
 use super::{
-    Brief, Conditions, Distance, Drawing, Flattened, Form, Lens, Link, Model, Photo, Preset, Reading, Rules, Spot,
-    Subject, Task, Variant,
+    Brief, Conditions, Distance, Drawing, Flattened, Form, Lens, Link, Model, Photo, Preset, PrivatePlace, Reading,
+    Rules, Spot, Subject, Task, Variant,
 };
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -51,6 +51,9 @@ pub struct SiteFile {
     /// Solids that may stand in the way.
     #[serde(default)]
     pub obstacles: Vec<Obstacle>,
+    /// What no camera may show.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub private: Vec<PrivatePlace>,
     /// What must be seen.
     pub targets: Vec<TargetFile>,
     /// What sees it.
@@ -336,6 +339,7 @@ impl SiteFile {
             spots: vec![],
             readings: vec![],
             obstacles: vec![],
+            private: vec![],
             targets: vec![],
             cameras: vec![],
             design: None,

@@ -3,8 +3,8 @@
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
-    CameraFile, Fault, Flattened, HeadFile, Lens, Link, Model, Obstacle, ObstacleKind, Point2, Preset, Rules, Sensor,
-    ShapeKind, SiteFile, TargetFile, Variant,
+    CameraFile, Fault, Flattened, HeadFile, Lens, Link, Model, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace,
+    Rules, Sensor, ShapeKind, SiteFile, TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
 use crate::math::{is_simple, sampling};
@@ -20,6 +20,8 @@ pub(super) const HEIGHTS_M: RangeInclusive<f64> = 0.0..=500.0;
 const LEAST_AREA_M2: f64 = 1e-6;
 /// How many of each a site may hold.
 pub(crate) const MOST_OBSTACLES: usize = 5_000;
+/// Each takes some thousand rays of every head that may have it in view.
+const MOST_PRIVATE: usize = 200;
 const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
@@ -61,6 +63,7 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     let all = touched.all;
     let of = |ids: &HashSet<String>, id: &str| all || ids.contains(id);
     check.list("obstacles", &file.obstacles, MOST_OBSTACLES, |id| of(&touched.obstacles, id), Check::obstacle);
+    check.list("private", &file.private, MOST_PRIVATE, |id| of(&touched.private, id), Check::private_place);
     check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
     check.list("variants", &file.variants, MOST_VARIANTS, |id| of(&touched.variants, id), Check::variant);
@@ -159,7 +162,8 @@ impl Check {
         let open = |o: &Obstacle| o.open_outline.as_ref().map_or(0, Vec::len);
         let obstacles = file.obstacles.iter().map(|obstacle| obstacle.outline.len() + open(obstacle));
         let targets = file.targets.iter().map(|target| target.shape.points.len());
-        let [of_obstacles, of_targets] = [obstacles.sum::<usize>(), targets.sum::<usize>()];
+        let private = file.private.iter().map(|place| place.outline.len());
+        let [of_obstacles, of_targets] = [obstacles.chain(private).sum::<usize>(), targets.sum::<usize>()];
         let fits = of_obstacles + of_targets <= MOST_ALL_CORNERS;
         let most = if of_obstacles > of_targets { "obstacles" } else { "targets" };
         self.that(most, fits, || {
@@ -229,20 +233,29 @@ impl Check {
 
     fn obstacle(&mut self, at: &str, obstacle: &Obstacle) {
         self.text(&format!("{at}.name"), &obstacle.name, 200);
-        let outline = format!("{at}.outline");
-        if obstacle.closed {
-            self.outline(&outline, &obstacle.outline);
-        } else {
-            self.points(&outline, &obstacle.outline, 2);
-        }
-        self.number(format!("{at}.base_m"), obstacle.base_m, -100.0..=500.0, " m");
-        self.number(format!("{at}.top_m"), obstacle.top_m, -100.0..=500.0, " m");
-        self.that(&format!("{at}.top_m"), obstacle.top_m > obstacle.base_m, || {
-            format!("{} is not above the base, {}", obstacle.top_m, obstacle.base_m)
-        });
+        let heights = [obstacle.base_m, obstacle.top_m];
+        self.prism(at, (&obstacle.outline, obstacle.closed), heights, obstacle.ground_m);
         self.number(format!("{at}.see_through"), obstacle.see_through, 0.0..=1.0, "");
-        self.number(format!("{at}.ground_m"), obstacle.ground_m, GROUNDS_M, " m");
         self.standing(at, obstacle);
+    }
+
+    fn private_place(&mut self, at: &str, place: &PrivatePlace) {
+        self.text(&format!("{at}.name"), &place.name, 200);
+        self.prism(at, (&place.outline, place.closed), [place.base_m, place.top_m], place.ground_m);
+    }
+
+    /// An outline between two heights over its ground.
+    fn prism(&mut self, at: &str, (outline, closed): (&[Point2], bool), [base, top]: [f64; 2], ground: f64) {
+        let path = format!("{at}.outline");
+        if closed {
+            self.outline(&path, outline);
+        } else {
+            self.points(&path, outline, 2);
+        }
+        self.number(format!("{at}.base_m"), base, -100.0..=500.0, " m");
+        self.number(format!("{at}.top_m"), top, -100.0..=500.0, " m");
+        self.that(&format!("{at}.top_m"), top > base, || format!("{top} is not above the base, {base}"));
+        self.number(format!("{at}.ground_m"), ground, GROUNDS_M, " m");
     }
 
     /// What only doors and trees have.

@@ -212,7 +212,7 @@ pub(crate) fn describe_heads(site: &Site) -> Vec<HeadResult> {
 fn parked(site: &Site, camera: usize, place: usize) -> Head {
     let own = |head: &&Head| head.camera() == camera && head.place() == place && head.which() == Which::Own;
     let file = site.file();
-    let anew = || Head::new(camera, &file.cameras[camera], (place, Which::Own), site.rules(), &file.spots);
+    let anew = || site.head_of(camera, &file.cameras[camera], (place, Which::Own));
     site.heads().iter().find(own).cloned().unwrap_or_else(anew)
 }
 

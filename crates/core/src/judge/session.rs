@@ -6,10 +6,12 @@ use crate::judge::evaluation::{
     HeadView, TargetResult, describe_head, describe_heads, eye_around, head_named, seen_by, took_too_long, verdicts,
     view_within, viewer_of, within_reach,
 };
+use crate::judge::rules::masked;
+use crate::judge::sight::Sight;
 use crate::judge::sight_line::{Judged, describe, judge};
 use crate::judge::{Evaluation, HeadResult, SightLine, Verdict};
 use crate::scene::{Eye, Solid};
-use crate::site::{Head, Site, Target};
+use crate::site::{Head, Mask, Site, Target};
 use crate::work::{Over, Patience};
 use glam::{DVec2, DVec3};
 use serde::Serialize;
@@ -279,6 +281,15 @@ impl Session {
             verdict: verdict_of(&view.targets[place]),
         };
         Ok(self.site.heads().iter().zip(&self.views).map(verdict).collect())
+    }
+
+    /// What a mask of a head alone does to a target: the worst over the samples that it has in its picture.
+    pub(crate) fn behind(&self, head: &Head, target: &Target, mask: &Mask) -> Verdict {
+        let eye = OnceEye { site: &self.site, head, eye: std::cell::OnceCell::new() };
+        let viewer = viewer_of(&self.site, head, eye.get(&self.eyes));
+        let samples = target.samples.iter().filter(|point| head.in_front(**point) == Some(true));
+        let verdicts = samples.map(|point| masked::by(&Sight::new(viewer, target, *point, true), mask));
+        verdicts.max().unwrap_or(Verdict::Kept)
     }
 
     /// Everything described: what [`evaluate`](crate::evaluate) says of the same site.

@@ -89,7 +89,7 @@ impl<'a> Sight<'a> {
     }
 
     /// The corners of what counts of the subject, upright and facing the head.
-    fn body_corners(&self) -> [DVec3; 4] {
+    pub fn body_corners(&self) -> [DVec3; 4] {
         let body = self.target.body;
         std::array::from_fn(|i| {
             let side = if i % 2 == 0 { -body.half } else { body.half };
@@ -117,6 +117,12 @@ impl<'a> Sight<'a> {
         })
     }
 
+    /// The corners of the box in which what counts of the subject may lie as seen from the head.
+    pub fn may_be_at(&self) -> [DVec3; 8] {
+        let body = self.target.body;
+        self.box_corners(body.half, body.low, body.high)
+    }
+
     /// Where the sample itself may lie as seen from the head.
     pub fn point_corners(&self) -> [DVec3; 8] {
         self.box_corners(0.0, 0.0, 0.0)
@@ -141,8 +147,7 @@ impl<'a> Sight<'a> {
 
     /// Whether all that counts of the subject stays in the picture over everything that is uncertain.
     pub fn surely_in_view(&self) -> bool {
-        let body = self.target.body;
-        let corners = self.box_corners(body.half, body.low, body.high);
+        let corners = self.may_be_at();
         let middle = self.point - self.head.position();
         let apart = |corner: &DVec3| middle.angle_between(*corner - self.head.position());
         let bends = self.head.view().projection.bend() != 1.0;

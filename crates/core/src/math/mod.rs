@@ -1,6 +1,7 @@
 //! Geometry without a subject: angles, intervals, projections, poses, grids, samples.
 
 mod angle;
+mod clip;
 mod grid;
 mod hull;
 mod interval;
@@ -13,6 +14,7 @@ mod slope;
 mod view;
 
 pub use angle::Angle;
+pub use clip::{clip, keep_left, ring_area, sides};
 pub use grid::Grid;
 pub use hull::{Ring, hull};
 pub use interval::Interval;

@@ -5,7 +5,7 @@ use super::paint::Paint;
 use super::person::person;
 use super::plate::plate;
 use super::vehicle::vehicle;
-use crate::file::{Question, Subject};
+use crate::file::{Question, ShapeKind, Subject, TargetFile};
 use crate::judge::{Session, SightLine, Verdict};
 use crate::math::View;
 use crate::site::subject::usual_size;
@@ -45,6 +45,8 @@ pub struct Figure {
     size: DVec2,
     /// Whether it shows its back.
     behind: bool,
+    /// How it moves, m/s.
+    velocity: DVec3,
 }
 
 /// The subjects of a site as a head sees them, at the places that decide their sight lines. What lies behind the head has none.
@@ -59,10 +61,28 @@ pub fn figures(session: &Session, head: &Head) -> Vec<Figure> {
         };
         let line = session.line(&question).ok().flatten()?;
         let at = DVec3::new(line.at[0], line.at[1], target.middle.z);
-        let size = site.file().targets.get(place).and_then(|file| file.size_m);
-        Figure::new((place, target), &line, at, size, head.position())
+        let file = site.file().targets.get(place)?;
+        let moves = velocity(file, at, head.position());
+        Figure::new((place, target), &line, at, file.size_m, head.position()).map(|figure| figure.moving(moves))
     };
     site.targets().iter().enumerate().filter_map(of).collect()
+}
+
+/// How the subject of a target moves at a place, m/s: along its line in the order of its points; at a point or in an area the way
+/// it faces, and where nobody said which way that is, square to the line to the camera: there it is drawn out most.
+fn velocity(file: &TargetFile, at: DVec3, eye: DVec3) -> DVec3 {
+    let along = || {
+        let points = file.shape.points.windows(2).map(|pair| (DVec2::from_array(pair[0]), DVec2::from_array(pair[1])));
+        let off = |(a, b): &(DVec2, DVec2)| {
+            let share = ((at.truncate() - *a).dot(*b - *a) / (*b - *a).length_squared()).clamp(0.0, 1.0);
+            at.truncate().distance(a.lerp(*b, share))
+        };
+        points.min_by(|a, b| off(a).total_cmp(&off(b))).map(|(a, b)| (b - a).normalize_or_zero())
+    };
+    let faces = || file.facing_deg.map(|deg| DVec2::new(deg.to_radians().sin(), deg.to_radians().cos()));
+    let way = if file.shape.kind == ShapeKind::Line { along() } else { faces() };
+    let way = way.unwrap_or_else(|| (at - eye).truncate().perp().normalize_or(DVec2::X));
+    (way * file.speed_mps).extend(0.0)
 }
 
 impl Figure {
@@ -90,7 +110,28 @@ impl Figure {
             normal: if behind { -front } else { front },
             size,
             behind,
+            velocity: DVec3::ZERO,
         })
+    }
+
+    fn moving(self, velocity: DVec3) -> Figure {
+        Figure { velocity, ..self }
+    }
+
+    /// How it moves, m/s.
+    pub(super) fn velocity(&self) -> DVec3 {
+        self.velocity
+    }
+
+    /// How far its sight line's end moves in the picture while a shutter is open so many seconds, px of the sensor: the speed
+    /// there times the time (handbook, section 4).
+    pub(super) fn drawn_out(&self, view: &View, shutter: f64) -> f64 {
+        let pose = view.pose;
+        let direction = pose.to_camera(self.at - pose.position);
+        if view.projection.project(direction).is_none() {
+            return 0.0;
+        }
+        view.projection.pixel_velocity(direction, pose.to_camera(self.velocity)).length() * shutter
     }
 
     /// Whether it throws infrared light back.
@@ -138,17 +179,20 @@ impl Figure {
     }
 
     /// The box on the sensor, px, that all of it lands in; `None` where it reaches behind the lens.
-    pub(super) fn bounds(&self, view: &View) -> Option<(DVec2, DVec2)> {
+    pub(super) fn bounds(&self, view: &View, shutter: f64) -> Option<(DVec2, DVec2)> {
         const STEPS: u32 = 8;
         let extent = self.extent();
+        let out = self.velocity * (shutter / 2.0);
         let mut found: Option<(DVec2, DVec2)> = None;
         for step in 0..=STEPS {
             for other in 0..=STEPS {
                 let share = DVec2::new(f64::from(step), f64::from(other)) / f64::from(STEPS);
                 let side = self.right() * (extent.x * (2.0 * share.x - 1.0));
                 let point = self.foot + side + DVec3::Z * (extent.y * share.y) + self.normal * PLATE_OUT_M;
-                let (pixel, _) = view.pixel_of(point)?;
-                found = Some(found.map_or((pixel, pixel), |(low, high)| (low.min(pixel), high.max(pixel))));
+                for point in [point - out, point + out] {
+                    let (pixel, _) = view.pixel_of(point)?;
+                    found = Some(found.map_or((pixel, pixel), |(low, high)| (low.min(pixel), high.max(pixel))));
+                }
             }
         }
         // Straight edges bow in a bent picture.

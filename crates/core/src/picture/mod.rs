@@ -3,8 +3,8 @@
 //!
 //! What is modelled: the projection, what stands in the way and what one sees through it, subjects of stated size at the places
 //! that decide their sight lines, light that falls on surfaces by their slope, and by night the head's own infrared with its
-//! fall-off and beam. What is not: lens blur, noise, compression, weather, shadows that things throw on each other, and colours,
-//! which are ours.
+//! fall-off and beam, and how a subject that moves is drawn out while the shutter is open. What is not: lens blur, noise,
+//! compression, weather, shadows that things throw on each other, and colours, which are ours but for the site's overhead picture.
 //!
 //! ```
 //! use bright_angle_core::Site;
@@ -14,14 +14,16 @@
 //! # let json = include_str!("../../../../demo/tern-quay.json");
 //! let session = Session::on(Site::parse(json).unwrap());
 //! let head = HeadRef { camera: "c4".into(), head: "h1".into(), view: None };
-//! let wish = PictureWish { window: Window::Whole { width: 32 }, light: Light::Day, grid: false, samples: 1 };
-//! let mut picture = Picture::begin(&session, &head, &wish).unwrap();
+//! let wish = PictureWish { window: Window::Whole { width: 32 }, light: Light::Day, grid: false, samples: 1, shutter_s: 0.0 };
+//! let mut picture = Picture::begin(&session, &head, &wish, None).unwrap();
 //! while picture.step(session.site()) {}
 //! assert_eq!(picture.rgba().len(), (picture.width() * picture.height() * 4) as usize);
 //! ```
 
+mod drape;
 mod face;
 mod figure;
+mod level;
 mod light;
 mod paint;
 mod person;
@@ -32,6 +34,7 @@ mod texture;
 mod vehicle;
 mod window;
 
+pub use drape::Drape;
 pub use figure::{Figure, figures};
 pub use light::Light;
 pub use paint::Paint;

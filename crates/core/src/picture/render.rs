@@ -1,18 +1,21 @@
 //! The picture itself, worked out row by row.
 
+use super::drape::Drape;
 use super::figure::{Figure, figures};
+use super::level::{horizon, level};
 use super::light::{Beam, Falling, Light};
 use super::paint::{Curve, RETRO};
 use super::surface::{Spot, ground, of_solid};
 use super::window::{Frame, Window, not_before};
-use crate::file::{Fault, HeadRef, ObstacleKind};
+use crate::file::{Fault, HeadRef, NeedSet, ObstacleKind, Task};
 use crate::judge::evaluation::eye_around;
 use crate::judge::{Session, Verdict};
 use crate::scene::{Eye, Scene};
 use crate::show::rays::{Met, ray};
-use crate::site::{Head, Site};
+use crate::site::{Head, Mask, Site};
 use glam::{DVec2, DVec3, Vec3};
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 /// How many rows are worked out at a step.
@@ -39,6 +42,10 @@ pub struct PictureWish {
     pub grid: bool,
     /// Samples to a side of each pixel: 1 while something moves, 2 or more for smooth edges.
     pub samples: u32,
+    /// How long the shutter is open, s: subjects that move are drawn out so long. Nothing moves while it is zero.
+    #[serde(default)]
+    #[schema(minimum = 0)]
+    pub shutter_s: f64,
 }
 
 /// A promise in a picture.
@@ -52,10 +59,14 @@ pub struct Mark {
     pub bracket: Option<[f64; 4]>,
     /// Pixel density there across, px/m.
     pub px_per_m: Option<f64>,
+    /// The most demanding task of the table that so many pixels are enough for, reading plates aside; none for fewer than the least.
+    pub good_for: Option<Task>,
     /// How its sight line stands.
     pub verdict: Verdict,
     /// Whether that line is clear.
     pub clear: bool,
+    /// How far it is drawn out while the shutter is open, px of the sensor.
+    pub blur_px: f64,
 }
 
 /// What a picture shows.
@@ -73,6 +84,21 @@ pub struct PictureTold {
     pub clipped: f64,
     /// Whether the camera has a light of its own.
     pub infrared: bool,
+    /// Lines of the horizon, px of the sensor.
+    pub horizon: Vec<Vec<[f64; 2]>>,
+    /// A line through its middle that is level where the camera hangs level, px of the sensor.
+    pub level: Vec<Vec<[f64; 2]>>,
+    /// What must be masked for private places: outlines, px of the sensor, with their places' ids.
+    pub masks: Vec<MaskShown>,
+}
+
+/// A mask in a picture.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct MaskShown {
+    /// The private place's id.
+    pub id: String,
+    /// Its corners, px of the sensor.
+    pub outline: Vec<[f64; 2]>,
 }
 
 /// A picture as it is worked out.
@@ -82,10 +108,15 @@ pub struct Picture {
     eye: Eye,
     figures: Vec<Placed>,
     kinds: Vec<ObstacleKind>,
+    /// The ids of the private places.
+    private: Vec<String>,
+    needs: NeedSet,
     falling: Falling,
     frame: Frame,
     grid: bool,
     samples: u32,
+    shutter: f64,
+    drape: Option<Arc<Drape>>,
     row: u32,
     rgba: Vec<u8>,
     clipped: u32,
@@ -112,17 +143,26 @@ impl Placed {
 }
 
 impl Picture {
-    /// Begins a picture.
+    /// Begins a picture, with the overhead picture on the ground where there is one.
     ///
     /// # Errors
     /// Names the head or target that the site does not have, or that the target does not lie before the head.
-    pub fn begin(session: &Session, head: &HeadRef, wish: &PictureWish) -> Result<Picture, Fault> {
+    pub fn begin(
+        session: &Session,
+        head: &HeadRef,
+        wish: &PictureWish,
+        drape: Option<Arc<Drape>>,
+    ) -> Result<Picture, Fault> {
+        if !(0.0..=1.0).contains(&wish.shutter_s) {
+            return Err(Fault::new("shutter_s", format!("{} is outside 0 to 1 s", wish.shutter_s)));
+        }
         let site = session.site();
         let head = site.view(head)?.clone();
         let figures = figures(session, &head);
         let view = *head.view();
         let frame = match &wish.window {
             Window::Whole { width } => Frame::whole(view.projection.size(), *width),
+            Window::Band { width, from, to } => Frame::band(view.projection.size(), *width, *from, *to),
             Window::Loupe { target, across, down } => {
                 let place = site.target_place(target)?;
                 let figure = figures.iter().find(|figure| figure.place == place);
@@ -133,15 +173,19 @@ impl Picture {
             }
         };
         let falling = falling(session, &head, &figures, wish.light);
-        let place = |figure: Figure| Placed { bounds: figure.bounds(&view), figure };
+        let place = |figure: Figure| Placed { bounds: figure.bounds(&view, wish.shutter_s), figure };
         Ok(Picture {
             eye: eye_around(site, &head),
             figures: figures.into_iter().map(place).collect(),
             kinds: kinds(site),
+            private: site.private().iter().map(|place| place.id().to_owned()).collect(),
+            needs: site.rules().needs,
             falling,
             frame,
             grid: wish.grid,
             samples: wish.samples.clamp(1, MOST_SAMPLES),
+            shutter: wish.shutter_s,
+            drape,
             row: 0,
             rgba: vec![0; (frame.width * frame.height * 4) as usize],
             clipped: 0,
@@ -184,8 +228,14 @@ impl Picture {
             pixel: figure.pixel.to_array(),
             bracket: figure.bracket(),
             px_per_m: figure.px_per_m,
+            good_for: figure.px_per_m.and_then(|density| good_for(self.needs, density)),
             verdict: figure.verdict,
             clear: figure.clear,
+            blur_px: figure.drawn_out(self.head.view(), self.shutter),
+        };
+        let mask = |mask: &Mask| MaskShown {
+            id: self.private[mask.place].clone(),
+            outline: mask.outline.iter().map(|corner| corner.to_array()).collect(),
         };
         PictureTold {
             frame: self.frame,
@@ -194,6 +244,9 @@ impl Picture {
             marks: self.figures.iter().map(mark).collect(),
             clipped: self.clipped(),
             infrared: self.infrared,
+            horizon: horizon(&self.head),
+            level: level(&self.head),
+            masks: self.head.masks().iter().map(mask).collect(),
         }
     }
 
@@ -219,7 +272,10 @@ impl Picture {
             for sample in 0..self.samples * self.samples {
                 let within = DVec2::new(f64::from(sample % self.samples), f64::from(sample / self.samples)) + 0.5;
                 let shown = DVec2::new(f64::from(column), f64::from(row)) + within / f64::from(self.samples);
-                if let Some(light) = self.light_at(scene, self.frame.sensor(shown), &near) {
+                // Each at its own time, mixed anew in every pixel so that nothing shows in steps.
+                let turn = (sample + mixed(column, row)) % (self.samples * self.samples);
+                let time = ((f64::from(turn) + 0.5) / f64::from(self.samples * self.samples) - 0.5) * self.shutter;
+                if let Some(light) = self.light_at(scene, self.frame.sensor(shown), time, &near) {
                     // What is lighter than white is white before it is mixed: edges stay smooth.
                     sum += light.min(Vec3::ONE);
                     count += 1;
@@ -240,7 +296,7 @@ impl Picture {
     }
 
     /// The light that a place of the sensor gets; `None` where the lens has no picture.
-    fn light_at(&self, scene: &Scene, pixel: DVec2, near: &[usize]) -> Option<Vec3> {
+    fn light_at(&self, scene: &Scene, pixel: DVec2, time: f64, near: &[usize]) -> Option<Vec3> {
         let met = ray(&self.head, &self.eye, scene, pixel)?;
         let (from, direction) = (met.from, met.direction);
         if !self.head.shows(direction) {
@@ -252,7 +308,7 @@ impl Picture {
         for place in near {
             let placed = &self.figures[*place];
             if placed.may_hold(pixel)
-                && let Some((distance, paint)) = placed.figure.meet(from, direction)
+                && let Some((distance, paint)) = placed.figure.meet(from - placed.figure.velocity() * time, direction)
                 && distance < nearest - AT_FIGURE_M
             {
                 nearest = distance;
@@ -264,7 +320,7 @@ impl Picture {
             let pixel = met.distance / density;
             let Spot { normal, paint } = match met.met {
                 Met::Sky => return self.falling.sky(direction),
-                Met::Ground => ground(at, pixel, self.grid),
+                Met::Ground => ground(at, pixel, self.grid, self.drape.as_deref()),
                 Met::Obstacle(solid) => {
                     let kind = met.solid.and_then(|place| self.kinds.get(place)).copied();
                     of_solid(solid, kind.unwrap_or(ObstacleKind::Other), at, direction, pixel)
@@ -295,6 +351,17 @@ impl Picture {
             own.lerp(light, solid.see_through() as f32)
         })
     }
+}
+
+/// A figure that belongs to a pixel and differs from its neighbours'.
+fn mixed(column: u32, row: u32) -> u32 {
+    (column.wrapping_mul(0x9E37_79B1) ^ row.wrapping_mul(0x85EB_CA77)) >> 13
+}
+
+/// The most demanding task that a density, px/m, is enough for by a table, reading plates aside.
+fn good_for(needs: NeedSet, density: f64) -> Option<Task> {
+    let enough = |task: &Task| *task != Task::Read && needs.need(*task).px_per_m <= density;
+    Task::ALL.into_iter().rev().find(enough)
 }
 
 /// The light that falls, with the exposure set for what the head has promised.

@@ -1,7 +1,8 @@
 //! The surfaces of what stands there: which face of a solid a ray met, and how it is painted.
 
+use super::drape::Drape;
 use super::paint::Paint;
-use super::texture::{boards, bricks, leaves, paving};
+use super::texture::{boards, bricks, leaves, measured, mottled, paving};
 use crate::file::ObstacleKind;
 use crate::scene::Solid;
 use glam::{DVec2, DVec3, Vec3};
@@ -17,9 +18,14 @@ pub(super) struct Spot {
     pub paint: Paint,
 }
 
-/// The ground.
-pub(super) fn ground(at: DVec3, pixel: f64, grid: bool) -> Spot {
-    Spot { normal: DVec3::Z, paint: paving(at.truncate(), pixel, grid) }
+/// The ground: as the overhead picture shows it, where there is one, and else paved.
+pub(super) fn ground(at: DVec3, pixel: f64, grid: bool, drape: Option<&Drape>) -> Spot {
+    let at = at.truncate();
+    let paint = match drape.and_then(|drape| drape.at(at, pixel)) {
+        Some(colour) => measured(mottled(colour, at, pixel), at, pixel, grid),
+        None => measured(paving(at, pixel), at, pixel, grid),
+    };
+    Spot { normal: DVec3::Z, paint }
 }
 
 /// A solid of a kind, where a ray meets it; `pixel` is how much of it one pixel covers, m.

@@ -44,24 +44,24 @@ pub fn bricks(at: DVec2, pixel: f64) -> Paint {
     Paint { colour, retro: false }
 }
 
-/// Ground paved with slabs, on request with a grid of metres.
-pub fn paving(at: DVec2, pixel: f64, grid: bool) -> Paint {
+/// Ground paved with slabs.
+pub fn paving(at: DVec2, pixel: f64) -> Paint {
     let cell = (at / SLAB_M).floor();
     let within = at - cell * SLAB_M;
     let in_joint = (within.min_element() < SLAB_JOINT_M) as u8 as f32;
     let joint = blend((2.0 * SLAB_JOINT_M / SLAB_M) as f32, in_joint, left_of(SLAB_M / 3.0, pixel));
     let own = 1.0 + 0.16 * (chance(cell.x as i64, cell.y as i64) - 0.5) * left_of(SLAB_M, pixel);
-    let colour = Vec3::new(0.40, 0.38, 0.34) * own * (1.0 - 0.45 * joint);
-    if !grid {
-        return Paint { colour, retro: false };
-    }
+    Paint { colour: Vec3::new(0.40, 0.38, 0.34) * own * (1.0 - 0.45 * joint), retro: false }
+}
+
+/// Ground with a grid of metres laid on it, on request.
+pub fn measured(ground: Paint, at: DVec2, pixel: f64, grid: bool) -> Paint {
     // Lines as wide as a pixel, at least four centimetres.
     let off = (at - at.round()).abs().min_element();
-    let on_line = off < 0.02_f64.max(pixel * 0.6);
-    Paint {
-        colour: if on_line { colour.lerp(Vec3::new(0.75, 0.45, 0.02), 0.8 * left_of(1.0, pixel)) } else { colour },
-        retro: false,
+    if !grid || off >= 0.02_f64.max(pixel * 0.6) {
+        return ground;
     }
+    Paint { colour: ground.colour.lerp(Vec3::new(0.75, 0.45, 0.02), 0.8 * left_of(1.0, pixel)), ..ground }
 }
 
 /// Boards or bars of a width, upright.
@@ -73,13 +73,21 @@ pub fn boards(along: f64, width: f64, pixel: f64, colour: Vec3) -> Paint {
     Paint { colour: colour * own * (1.0 - 0.5 * dark), retro: false }
 }
 
+/// Ground of a colour, mottled so that near and far can be told apart on it.
+pub fn mottled(colour: Vec3, at: DVec2, pixel: f64) -> Paint {
+    let shade = 1.0 + 0.10 * clump(at, 0.8, pixel) + 0.16 * clump(at, 0.2, pixel) + 0.12 * clump(at, 0.05, pixel);
+    Paint { colour: colour * shade, retro: false }
+}
+
+/// Lighter or darker from cell to cell of a size, −½ to ½.
+fn clump(at: DVec2, size: f64, pixel: f64) -> f32 {
+    let cell = (at / size).floor();
+    (chance(cell.x as i64, cell.y as i64) - 0.5) * left_of(size, pixel)
+}
+
 /// Foliage: clumps of leaves.
 pub fn leaves(at: DVec2, pixel: f64) -> Paint {
-    let clump = |size: f64| {
-        let cell = (at / size).floor();
-        (chance(cell.x as i64, cell.y as i64) - 0.5) * left_of(size, pixel)
-    };
-    let shade = 1.0 + 0.5 * clump(0.45) + 0.6 * clump(0.16);
+    let shade = 1.0 + 0.5 * clump(at, 0.45, pixel) + 0.6 * clump(at, 0.16, pixel);
     Paint { colour: Vec3::new(0.12, 0.22, 0.06) * shade.max(0.2), retro: false }
 }
 

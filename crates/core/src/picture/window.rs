@@ -17,6 +17,15 @@ pub enum Window {
         /// How wide it is shown, px.
         width: u32,
     },
+    /// Some rows of the whole picture, so that several hands can share it.
+    Band {
+        /// How wide the whole is shown, px.
+        width: u32,
+        /// The first row.
+        from: u32,
+        /// The row after the last.
+        to: u32,
+    },
     /// The pixels of the sensor themselves around a target, one by one.
     Loupe {
         /// The target.
@@ -48,6 +57,14 @@ impl Frame {
         let width = width.clamp(1, LARGEST);
         let scale = size.x / f64::from(width);
         Frame { origin: [0.0; 2], scale, width, height: ((size.y / scale).round() as u32).clamp(1, LARGEST) }
+    }
+
+    /// Some rows of a whole picture at a width; none where there are none.
+    pub fn band(size: DVec2, width: u32, from: u32, to: u32) -> Frame {
+        let whole = Frame::whole(size, width);
+        let from = from.min(whole.height);
+        let height = to.min(whole.height).saturating_sub(from);
+        Frame { origin: [0.0, f64::from(from) * whole.scale], height, ..whole }
     }
 
     /// The pixels around a place of the sensor, one by one; on whole pixels, so that each is the sensor's own.

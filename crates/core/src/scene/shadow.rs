@@ -5,7 +5,7 @@
 //! lies in C + (O − C)/t. The shadow is the union of copies of the outline, scaled about the eye by s = 1/t.
 
 use super::Solid;
-use super::volume::sides;
+use crate::math::sides;
 use crate::math::{Interval, hull};
 use glam::{DVec2, DVec3};
 

@@ -2,7 +2,7 @@
 //! Whatever stands in it may hide something; what stands outside it hides nothing.
 
 use super::Solid;
-use crate::math::{Ring, hull};
+use crate::math::{Ring, clip, hull, keep_left, ring_area as area, sides};
 use glam::{DVec2, DVec3};
 
 /// A shorter shared edge than this, m, is a touch and no hindrance.
@@ -210,44 +210,6 @@ fn stretch(line: &[(f64, f64); 3], over: impl Fn(f64) -> f64) -> Option<(f64, f6
     }
     // Beyond the last end nothing is asked.
     found
-}
-
-pub(super) fn sides(ring: &[DVec2]) -> impl Iterator<Item = (DVec2, DVec2)> + '_ {
-    (0..ring.len()).map(|i| (ring[i], ring[(i + 1) % ring.len()]))
-}
-
-/// The area of an outline, m²; positive when it runs counter-clockwise.
-fn area(ring: &[DVec2]) -> f64 {
-    let first = ring.first().copied().unwrap_or_default();
-    0.5 * sides(ring).map(|(a, b)| (a - first).perp_dot(b - first)).sum::<f64>()
-}
-
-/// The part of an outline to the left of the line `a`–`b` (Sutherland and Hodgman).
-fn keep_left(ring: &[DVec2], (a, b): (DVec2, DVec2)) -> Ring {
-    let normal = (b - a).perp();
-    let depth = |p: DVec2| normal.dot(p - a);
-    let mut kept = Ring::new();
-    for (p, q) in sides(ring) {
-        let (from, to) = (depth(p), depth(q));
-        if from >= 0.0 {
-            kept.push(p);
-        }
-        if (from > 0.0 && to < 0.0) || (from < 0.0 && to > 0.0) {
-            kept.push(p.lerp(q, from / (from - to)));
-        }
-    }
-    kept
-}
-
-/// The part of an outline inside a convex one.
-fn clip(mut ring: Ring, convex: &[DVec2]) -> Ring {
-    for side in sides(convex) {
-        if ring.is_empty() {
-            break;
-        }
-        ring = keep_left(&ring, side);
-    }
-    ring
 }
 
 /// The box around some points.

@@ -1,7 +1,9 @@
 //! What is drawn: the section along a sight line, and the relief of the whole site.
 
+pub mod card;
 mod edges;
 pub mod live_relief;
+pub mod masks;
 pub mod outline;
 pub mod picture_use;
 pub mod rays;

@@ -1,5 +1,6 @@
 //! One head of a camera, with the views that the stated uncertainties allow it.
 
+use super::Mask;
 use super::tour::Tour;
 use crate::equipment::lens::FittedLens;
 use crate::file::{CameraFile, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
@@ -46,6 +47,7 @@ pub struct Head {
     tilts: Option<[f64; 2]>,
     /// The round picture that this flat one is cut out of.
     source: Option<Box<Head>>,
+    masks: Vec<Mask>,
 }
 
 impl Head {
@@ -103,7 +105,18 @@ impl Head {
             tilts: camera.model.tilts_deg,
             source: matches!(which, Which::Flattened(_))
                 .then(|| Box::new(Head::new(camera_place, camera, (place, Which::Own), rules, spots))),
+            masks: vec![],
         }
+    }
+
+    /// The same with masks.
+    pub(super) fn masked(self, masks: Vec<Mask>) -> Self {
+        Head { masks, ..self }
+    }
+
+    /// What of its picture must be masked for the site's private places.
+    pub fn masks(&self) -> &[Mask] {
+        &self.masks
     }
 
     /// The same head of a camera that now has another place in the file.

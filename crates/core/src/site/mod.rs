@@ -3,6 +3,7 @@
 mod ground_edges;
 mod head;
 pub mod link;
+mod mask;
 pub mod needs;
 mod standing;
 pub mod subject;
@@ -11,12 +12,13 @@ pub mod tour;
 mod uncertainty;
 
 use crate::file::{
-    CameraFile, Conditions, Fault, HeadRef, Obstacle, Reading, Rules, SiteChange, SiteFile, Spot, TargetFile, Touched,
-    faults, faults_of,
+    CameraFile, Conditions, Fault, HeadRef, Obstacle, PrivatePlace, Reading, Rules, SiteChange, SiteFile, TargetFile,
+    Touched, Which, faults, faults_of,
 };
-use crate::scene::{Scene, Solid};
+use crate::scene::{Eye, Scene, Solid};
 pub use ground_edges::GroundEdges;
 pub use head::Head;
+pub use mask::Mask;
 use standing::standing;
 use std::collections::HashMap;
 pub use target::Target;
@@ -30,6 +32,7 @@ pub use tour::Tour;
 pub struct Site {
     file: SiteFile,
     scene: Scene,
+    private: Vec<Solid>,
     targets: Vec<Target>,
     heads: Vec<Head>,
 }
@@ -49,13 +52,11 @@ impl Site {
         let rules = &file.rules;
         let scene = Scene::new(file.obstacles.iter().flat_map(|o| standing(o, &file.conditions)).collect());
         let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
-        let heads = file
-            .cameras
-            .iter()
-            .enumerate()
-            .flat_map(|(place, camera)| heads_of(place, camera, rules, &file.spots))
-            .collect();
-        Ok(Site { file, scene, targets, heads })
+        let private = file.private.iter().map(compiled).collect();
+        let mut site = Site { scene, private, targets, heads: vec![], file };
+        let cameras = site.file.cameras.iter().enumerate();
+        site.heads = cameras.flat_map(|(place, camera)| site.heads_of(place, camera)).collect();
+        Ok(site)
     }
 
     /// Makes a change to the file and compiles anew what that touches. On faults nothing is changed.
@@ -82,9 +83,32 @@ impl Site {
             let compile = |o: &Obstacle| held.remove(o.id.as_str()).unwrap_or_else(|| standing(o, &file.conditions));
             self.scene = Scene::new(file.obstacles.iter().flat_map(compile).collect());
         }
+        let private_change = !touched.private.is_empty();
+        if private_change {
+            self.private = file.private.iter().map(compiled).collect();
+        }
         self.take_targets(&file, &touched);
-        self.take_cameras(&file, &touched);
+        let mut held = self.held_heads(&touched);
         self.file = file;
+        if private_change || solids_change && !self.private.is_empty() {
+            for heads in held.values_mut() {
+                for head in heads {
+                    let masks = self.masks_of(head);
+                    if head.masks() != masks {
+                        // Its promises are judged anew.
+                        touched.cameras.insert(head.camera_id().to_owned());
+                        *head = head.clone().masked(masks);
+                    }
+                }
+            }
+        }
+        let cameras = self.file.cameras.iter().enumerate();
+        self.heads = cameras
+            .flat_map(|(place, camera)| match held.remove(&camera.id) {
+                Some(heads) => heads.into_iter().map(|head| head.at_place(place)).collect(),
+                None => self.heads_of(place, camera),
+            })
+            .collect();
         Ok(touched)
     }
 
@@ -95,21 +119,37 @@ impl Site {
         self.targets = file.targets.iter().map(compile).collect();
     }
 
-    fn take_cameras(&mut self, file: &SiteFile, touched: &Touched) {
+    /// The heads that a change left as they are, by their camera's id.
+    fn held_heads(&mut self, touched: &Touched) -> HashMap<String, Vec<Head>> {
         let mut held: HashMap<String, Vec<Head>> = HashMap::new();
         for head in self.heads.drain(..) {
             held.entry(head.camera_id().to_owned()).or_default().push(head);
         }
         held.retain(|id, _| !touched.all && !touched.cameras.contains(id));
-        self.heads = file
-            .cameras
-            .iter()
-            .enumerate()
-            .flat_map(|(place, camera)| match held.remove(&camera.id) {
-                Some(heads) => heads.into_iter().map(|head| head.at_place(place)).collect::<Vec<_>>(),
-                None => heads_of(place, camera, &file.rules, &file.spots).collect(),
-            })
-            .collect();
+        held
+    }
+
+    /// A view of a head of a camera that the site has, or might have at a place among its cameras.
+    pub(crate) fn head_of(&self, place: usize, camera: &CameraFile, view: (usize, Which)) -> Head {
+        let head = Head::new(place, camera, view, self.rules(), &self.file.spots);
+        let masks = self.masks_of(&head);
+        head.masked(masks)
+    }
+
+    fn heads_of(&self, place: usize, camera: &CameraFile) -> Vec<Head> {
+        let views = camera.heads.iter().enumerate();
+        let views = views.flat_map(|(head, file)| file.views().into_iter().map(move |which| (head, which)));
+        views.map(|view| self.head_of(place, camera, view)).collect()
+    }
+
+    /// The masks that a head's picture takes.
+    fn masks_of(&self, head: &Head) -> Vec<Mask> {
+        if self.private.is_empty() {
+            return vec![];
+        }
+        let eye = Eye::new(&self.scene, head.position(), head.mounted_on());
+        let places = self.private.iter().enumerate();
+        places.filter_map(|(place, private)| Mask::of(head, &eye, &self.scene, private, place)).collect()
     }
 
     /// The file it was made from.
@@ -130,6 +170,11 @@ impl Site {
     /// What would stand in the way under other conditions.
     pub fn scene_under(&self, conditions: &Conditions) -> Scene {
         Scene::new(self.file.obstacles.iter().flat_map(|obstacle| standing(obstacle, conditions)).collect())
+    }
+
+    /// The private places, in the file's order.
+    pub fn private(&self) -> &[Solid] {
+        &self.private
     }
 
     /// The targets, in the file's order.
@@ -180,13 +225,8 @@ impl Site {
     }
 }
 
-fn heads_of<'a>(
-    place: usize,
-    camera: &'a CameraFile,
-    rules: &'a Rules,
-    spots: &'a [Spot],
-) -> impl Iterator<Item = Head> + 'a {
-    let views = camera.heads.iter().enumerate();
-    let views = views.flat_map(|(head, file)| file.views().into_iter().map(move |which| (head, which)));
-    views.map(move |view| Head::new(place, camera, view, rules, spots))
+/// A private place as a solid that hides nothing.
+fn compiled(place: &PrivatePlace) -> Solid {
+    let [base, top] = [place.base_m, place.top_m].map(|height| height + place.ground_m);
+    Solid::new(&place.id, &place.outline, place.closed, base, top, 1.0)
 }

@@ -1,6 +1,7 @@
 //! What is said to people: lengths, what a site asks for, and what to mind.
 
 pub mod cautions;
+pub mod compass;
 pub mod guide;
 mod shortfall;
 pub mod units;

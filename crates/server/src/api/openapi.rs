@@ -52,6 +52,8 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         bright_angle_core::ground::why::Why,
         bright_angle_core::ground::lost::Lost,
         bright_angle_core::ground::seasons::OtherState,
+        bright_angle_core::show::card::Card,
+        bright_angle_core::show::masks::Masked,
         bright_angle_core::show::picture_use::PictureUse,
         bright_angle_core::change::ways::picture::PictureWays,
         bright_angle_core::change::designs::SideBySide,

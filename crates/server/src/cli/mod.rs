@@ -130,6 +130,18 @@ enum Command {
         #[command(flatten)]
         view: view::ViewArgs,
     },
+    /// How a head is aimed on the ladder: where promises and landmarks must sit, what the tape must show, as JSON
+    Card {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        head: ground::HeadArgs,
+    },
+    /// What must be masked of each head's picture for the site's private places, and what that costs, as JSON
+    Masks {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
     /// What a GeoJSON or DXF file would bring to a site, by layer, and what would be left out, as JSON
     Import {
         /// The file, .geojson, .json or .dxf
@@ -218,6 +230,8 @@ pub fn run() -> ExitCode {
         }
         Command::Rays { file, head } => ground::rays(&file, &head.into()),
         Command::View { file, view } => view::view(&file, view),
+        Command::Card { file, head } => view::card(&file, &head.into()),
+        Command::Masks { file } => view::masks(&file),
         Command::Import { file, unit } => exchange::import(&file, unit.as_deref()),
         Command::Export { file, format } => exchange::export(&file, &format),
         Command::Adjust { file } => compute::adjust(&file),

@@ -1,13 +1,17 @@
-//! The subcommand that shows the picture a head will have: a PNG, and what it shows as JSON.
+//! The subcommands about what a head will see: its picture as a PNG, its aiming card, and what must be masked.
 
 use super::compute::{as_option, json, session};
 use super::ground::HeadArgs;
 use super::{Answer, input};
 use bright_angle_core::Fault;
 use bright_angle_core::file::HeadRef;
-use bright_angle_core::picture::{Light, Picture, PictureWish, Window};
+use bright_angle_core::judge::Session;
+use bright_angle_core::picture::{Drape, Light, Picture, PictureWish, Window};
+use bright_angle_core::show::card::card as card_of;
+use bright_angle_core::show::masks::masks as masks_of;
 use clap::Args;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
 /// The widest picture that is written, px.
 const WIDEST_PX: u32 = 8192;
@@ -37,6 +41,12 @@ pub struct ViewArgs {
     /// A grid of metres on the ground
     #[arg(long)]
     grid: bool,
+    /// How long the shutter is open, s: what moves is drawn out so long
+    #[arg(long, default_value_t = 0.0)]
+    shutter_s: f64,
+    /// The site's overhead picture, PNG or JPEG, to be laid on the ground
+    #[arg(long)]
+    overhead: Option<PathBuf>,
     /// Samples to a side of each pixel
     #[arg(long, default_value_t = 3)]
     samples: u32,
@@ -58,10 +68,13 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
         light: if args.night { Light::Night { stops: args.stops } } else { Light::Day },
         grid: args.grid,
         samples: args.samples,
+        shutter_s: args.shutter_s,
     };
+    let drape = args.overhead.map(|path| overhead(&session, &path)).transpose()?;
     let of_loupe = |fault: Fault| if fault.path == "target" { Fault::new("loupe", fault.message) } else { fault };
     let head: HeadRef = args.head.into();
-    let mut picture = Picture::begin(&session, &head, &wish).map_err(|fault| vec![as_option(of_loupe(fault))])?;
+    let mut picture =
+        Picture::begin(&session, &head, &wish, drape).map_err(|fault| vec![as_option(of_loupe(fault))])?;
     while picture.step(session.site()) {}
     let written = image::save_buffer_with_format(
         &args.out,
@@ -73,4 +86,24 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
     );
     written.map_err(|error| vec![Fault::new("--out", error.to_string())])?;
     json(&picture.told())
+}
+
+/// The aiming card of a head.
+pub fn card(file: &Path, head: &HeadRef) -> Answer {
+    json(&card_of(&session(input::site(file)?)?, head).map_err(|fault| vec![as_option(fault)])?)
+}
+
+/// The masks of all heads.
+pub fn masks(file: &Path) -> Answer {
+    json(&masks_of(&session(input::site(file)?)?))
+}
+
+/// The overhead picture of a file, as the site's drawing lays it.
+fn overhead(session: &Session, path: &Path) -> Result<Arc<Drape>, Vec<Fault>> {
+    let of_option = |message: String| vec![Fault::new("--overhead", message)];
+    let drawing = session.site().file().drawing.as_ref();
+    let drawing = drawing.ok_or_else(|| of_option("the site has no drawing that says where it lies".to_owned()))?;
+    let picture = image::open(path).map_err(|error| of_option(error.to_string()))?.into_rgba8();
+    let drape = Drape::new(drawing, picture.dimensions(), picture.as_raw());
+    drape.map(Arc::new).ok_or_else(|| of_option("the site's drawing has no scale".to_owned()))
 }

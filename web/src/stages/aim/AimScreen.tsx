@@ -1,5 +1,5 @@
 /** Promises, plan, section and evidence, all of one sight line. */
-import { useEffect, useState } from "react";
+import { lazy, useEffect, useState } from "react";
 import { faultInWords } from "../../ui/place";
 import type { HeadRef, Sights, SiteFile } from "../../core/types";
 import { useCalm } from "../../core/hand";
@@ -28,7 +28,14 @@ function bestHead(site: SiteFile, sights: Sights, target: string): HeadRef | nul
 
 const ORDER = ["broken", "tight", "unknown", "kept"];
 
-export function AimScreen() {
+const CardsScreen = lazy(() => import("./cards/CardsScreen").then((module) => ({ default: module.CardsScreen })));
+
+/** The screen, or the sheet of what its heads will see. */
+export function AimScreen({ step, item }: { step: string | null; item: string | null }) {
+  return step === "cards" ? <CardsScreen item={item} /> : <Aiming />;
+}
+
+function Aiming() {
   const site = useSite((state) => state.open?.site) as SiteFile;
   const { target, head, takeTarget, takeHead } = useInHand();
   const known = head && headOf(site, head.camera, head.head) ? head : null;
@@ -79,7 +86,7 @@ export function AimScreen() {
             <AimPlan shown={shown} ground={ground} />
             <LowerPanel shown={shown} calm={calm} ground={calmGround} />
           </div>
-          <EvidencePanel shown={calm} />
+          <EvidencePanel shown={shown} calm={calm} />
         </div>
       )}
     </div>

@@ -1,4 +1,4 @@
-/** Under the plan: the section along the sight line, what the relief tells about the ground, or the designs. */
+/** Under the plan: the section along the sight line, two pictures of the promise, what the relief tells about the ground, or the designs. */
 import { Segmented } from "antd";
 import { memo, useCallback, useState } from "react";
 import type { GroundShown } from "../../core/useGround";
@@ -8,20 +8,20 @@ import { useInHand } from "../../model/inHand";
 import { DesignsPanel } from "./designs/DesignsPanel";
 import { GroundPanel } from "./ground/GroundPanel";
 import { useGroundView } from "./ground/groundView";
-import { PicturePanel } from "./picture/PicturePanel";
+import { BesideView } from "./picture/BesideView";
 import { SectionView, sectionTitle } from "./section/SectionView";
 
-type Tab = "section" | "picture" | "ground" | "designs";
+type Tab = "section" | "beside" | "ground" | "designs";
 
 const LABELS: Record<Tab, string> = {
   section: "Section along the sight line",
-  picture: "What the camera will see",
+  beside: "Two pictures side by side",
   ground: "Ground",
   designs: "Designs",
 };
 
 const TITLES = {
-  picture: "What the camera will see",
+  beside: "The same promise in two pictures",
   ground: "What the relief tells",
   designs: "On the same promises",
 };
@@ -37,7 +37,7 @@ interface Props {
 export function LowerPanel({ shown, calm, ground }: Props) {
   const { looking, set } = useGroundView();
   const units = useSettings((settings) => settings.units);
-  const [other, setOther] = useState<"section" | "picture" | "designs">("section");
+  const [other, setOther] = useState<"section" | "beside" | "designs">("section");
   const tab: Tab = looking ? "ground" : other;
   const turn = useCallback(
     (to: Tab): void => {
@@ -56,7 +56,7 @@ export function LowerPanel({ shown, calm, ground }: Props) {
       </div>
       {tab === "ground" && <GroundPanel site={calm.site} ground={ground} units={units} />}
       {tab === "designs" && <DesignsPanel site={calm.site} />}
-      {tab === "picture" && <PicturePanel shown={shown} />}
+      {tab === "beside" && <BesideView shown={calm} />}
       {tab === "section" && <SectionView shown={shown} />}
     </section>
   );
@@ -70,7 +70,7 @@ const Tabs = memo(function Tabs({ tab, turn }: { tab: Tab; turn(to: Tab): void }
       value={tab}
       options={[
         { value: "section", label: "Section" },
-        { value: "picture", label: "Picture" },
+        { value: "beside", label: "Beside" },
         { value: "ground", label: "Ground" },
         { value: "designs", label: "Designs" },
       ]}

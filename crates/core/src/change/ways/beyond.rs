@@ -122,7 +122,7 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
 /// What one more camera does to the promises, if it keeps the one in question.
 fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
     let file = desk.site.file();
-    let head = Head::new(file.cameras.len(), &camera, (0, Which::Own), desk.site.rules(), &file.spots);
+    let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));
     let eye = eye_around(desk.site, &head);
     let viewer = viewer_of(desk.site, &head, &eye);
     let mut looked = |_: usize, _: bool| desk.budget.pay(1);

@@ -127,7 +127,7 @@ impl<'a> Desk<'a> {
     }
 
     fn head_at(&self, camera: &CameraFile, view: (usize, Which)) -> Head {
-        Head::new(self.camera_place, camera, view, self.site.rules(), &self.site.file().spots)
+        self.site.head_of(self.camera_place, camera, view)
     }
 
     /// Whether the build of a changed camera takes the aim that it is given. What is as it was is nobody's advice.

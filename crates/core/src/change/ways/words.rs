@@ -107,13 +107,7 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
 
 /// What one more camera gives.
 pub fn of_new(desk: &Desk, camera: &CameraFile, units: Units) -> String {
-    let head = crate::site::Head::new(
-        desk.site.file().cameras.len(),
-        camera,
-        (0, Which::Own),
-        desk.site.rules(),
-        &desk.site.file().spots,
-    );
+    let head = desk.site.head_of(desk.site.file().cameras.len(), camera, (0, Which::Own));
     let focal =
         if camera.model.lens.is_zoom() { format!("set to {} mm · ", camera.heads[0].focal_mm) } else { String::new() };
     match line_of(desk, &head) {
@@ -204,6 +198,7 @@ fn failing(desk: &Desk) -> Vec<&'static str> {
             RuleName::PlateVertical => "too steep for a plate",
             RuleName::Unseen => "unseen for too long",
             RuleName::Build => "an aim that its build does not take",
+            RuleName::Masked => "in front of a private place",
         })
         .collect();
     words.sort_unstable();

@@ -4,6 +4,7 @@ mod build;
 mod clear;
 mod face_from_above;
 mod in_view;
+pub(crate) mod masked;
 mod pixel_density;
 mod plate_angles;
 mod turned_away;
@@ -37,6 +38,8 @@ pub enum RuleName {
     Unseen,
     /// Aimed no further than the camera's build goes.
     Build,
+    /// Not behind the mask of a private place.
+    Masked,
 }
 
 /// What a rule found on a sight line.
@@ -56,7 +59,7 @@ pub struct RuleResult {
     /// Past this it is broken, where that differs from `limit`; between the two it is tight.
     #[schema(required)]
     pub broken_past: Option<f64>,
-    /// `px/m`, `deg`, `s` or `hidden` (a share of the subject).
+    /// `px/m`, `deg`, `s` or `hidden` or `masked` (shares of the subject).
     pub unit: &'static str,
     /// What follows.
     pub verdict: Verdict,
@@ -68,7 +71,7 @@ pub struct RuleResult {
 type Rule = fn(&Sight) -> Option<RuleResult>;
 
 /// All rules, the most telling first.
-const ALL: [Rule; 9] = [
+const ALL: [Rule; 10] = [
     in_view::judge,
     clear::judge,
     pixel_density::judge,
@@ -78,6 +81,7 @@ const ALL: [Rule; 9] = [
     plate_angles::vertical,
     unseen::judge,
     build::judge,
+    masked::judge,
 ];
 
 /// What each rule that applies finds on a sight.

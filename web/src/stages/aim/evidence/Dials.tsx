@@ -24,24 +24,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
   const ref = { camera: camera.id, head: head.id, view };
   const aimed = viewOf(head, view) ?? head;
   const zoom = lens.focal_max_mm > lens.focal_min_mm;
-  const onCamera = (says: string, change: (c: Camera) => void, gesture: boolean): void =>
-    edit(
-      `${says} of ${camera.name}`,
-      (site) => {
-        const c = cameraOf(site, camera.id);
-        if (c) change(c);
-      },
-      gesture ? `dial-${says}-${camera.id}` : "",
-    );
-  const onHead = (says: string, change: (h: CameraHead) => void, gesture: boolean): void =>
-    edit(
-      `${says} of ${camera.name}`,
-      (site) => {
-        const h = headOf(site, camera.id, head.id);
-        if (h) change(h);
-      },
-      gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
-    );
+  const onCamera = useCameraEdit(camera);
   const onAimed = (says: string, change: (a: Aimed) => void, gesture: boolean): void =>
     edit(
       `${says} of ${camera.name}`,
@@ -50,17 +33,6 @@ export function Dials({ camera, head, view, line, result }: Props) {
         if (a) change(a);
       },
       gesture ? `dial-${says}-${keyOf(ref)}` : "",
-    );
-  const [east = 0, north = 0] = camera.position;
-  // One axis at a time, of the place as it is then: the other one may have been set a moment ago.
-  const move = (axis: 0 | 1, to: number, gesture: boolean): void =>
-    onCamera(
-      "Place",
-      (c) => {
-        c.position[axis] = to;
-        delete c.spot;
-      },
-      gesture,
     );
   const shoot = async (of: Line, slant: number, gesture: boolean): Promise<void> => {
     const site = useSite.getState().open?.site;
@@ -154,6 +126,51 @@ export function Dials({ camera, head, view, line, result }: Props) {
           onChange={(v, g) => void shoot(line, v, g)}
         />
       )}
+    </div>
+  );
+}
+
+/** Edits of a camera by a dial. */
+function useCameraEdit(camera: Camera): (says: string, change: (c: Camera) => void, gesture: boolean) => void {
+  const edit = useSite((state) => state.edit);
+  return (says, change, gesture) =>
+    edit(
+      `${says} of ${camera.name}`,
+      (site) => {
+        const c = cameraOf(site, camera.id);
+        if (c) change(c);
+      },
+      gesture ? `dial-${says}-${camera.id}` : "",
+    );
+}
+
+/** What is set once: how it is turned about its axis, and where it hangs. */
+export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead }) {
+  const units = useSettings((settings) => settings.units);
+  const edit = useSite((state) => state.edit);
+  const onCamera = useCameraEdit(camera);
+  const onHead = (says: string, change: (h: CameraHead) => void, gesture: boolean): void =>
+    edit(
+      `${says} of ${camera.name}`,
+      (site) => {
+        const h = headOf(site, camera.id, head.id);
+        if (h) change(h);
+      },
+      gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
+    );
+  const [east = 0, north = 0] = camera.position;
+  // One axis at a time, of the place as it is then: the other one may have been set a moment ago.
+  const move = (axis: 0 | 1, to: number, gesture: boolean): void =>
+    onCamera(
+      "Place",
+      (c) => {
+        c.position[axis] = to;
+        delete c.spot;
+      },
+      gesture,
+    );
+  return (
+    <div className="dials dials-place">
       <Measure
         label="Roll"
         value={head.roll_deg ?? 0}

@@ -13,16 +13,22 @@ import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
 import { density, share } from "../../../ui/words";
 import { CameraHeader } from "./CameraHeader";
-import { Dials } from "./Dials";
+import { Dials, PlaceDials } from "./Dials";
 import { FormPanel } from "./FormPanel";
 import { PictureUsePanel } from "./PictureUsePanel";
 import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
+import { ViewPanel } from "../picture/ViewPanel";
 import "./evidence.css";
 
-export function EvidencePanel({ shown }: { shown: Shown }) {
+export function EvidencePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
   const { head, target } = useCalm(useInHand());
-  return <Evidence shown={shown} inHand={head} targetId={target} />;
+  return (
+    <div className="evidence">
+      <ViewPanel shown={shown} />
+      <Evidence shown={calm} inHand={head} targetId={target} />
+    </div>
+  );
 }
 
 interface Props {
@@ -40,7 +46,7 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
   const ways = useWays(shown.site, shown.line, shown.settled && result?.verdict !== "kept", units);
   if (!camera || !head) {
     return (
-      <section className="evidence" aria-label="Evidence">
+      <section aria-label="Evidence">
         <p className="hint">
           {shown.site.cameras.length === 0
             ? "No camera yet. Add one: it is aimed at the promise in hand."
@@ -52,7 +58,7 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
   const ofHead =
     shown.sights?.head?.camera === camera.id && shown.sights.head.head === head.id ? shown.sights.head : null;
   return (
-    <section className="evidence" aria-label="Evidence">
+    <section aria-label="Evidence">
       {target && <Finding shown={shown} target={target} result={result} />}
       <CameraHeader
         id={camera.id}
@@ -62,12 +68,18 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
         view={inHand?.view ?? null}
       />
       <Dials camera={camera} head={head} view={inHand?.view ?? null} line={shown.line} result={result} />
-      <FormPanel site={shown.site} camera={camera} head={head} view={inHand?.view ?? null} />
-      {ofHead && <PictureFacts result={ofHead} width={camera.model.sensor.width_px} units={units} />}
-      <PictureUsePanel shown={shown} head={head.id} camera={camera.id} view={inHand?.view ?? null} units={units} />
       {target && (
         <WaysList state={ways} verdict={result?.verdict ?? (shown.settled ? "broken" : null)} site={shown.site} />
       )}
+      {target && (
+        <p className="fine finding-note" data-testid="leaves-out">
+          {shown.sights?.summary.targets.find((promise) => promise.target === target.id)?.leaves_out}
+        </p>
+      )}
+      <PlaceDials camera={camera} head={head} />
+      <FormPanel site={shown.site} camera={camera} head={head} view={inHand?.view ?? null} />
+      {ofHead && <PictureFacts result={ofHead} width={camera.model.sensor.width_px} units={units} />}
+      <PictureUsePanel shown={shown} head={head.id} camera={camera.id} view={inHand?.view ?? null} units={units} />
     </section>
   );
 });
@@ -82,7 +94,6 @@ function lineOf({ line, sights }: Shown): SightLine | undefined {
 /** What the sight line in hand is worth, in one figure and rule by rule. */
 function Finding({ shown, target, result }: { shown: Shown; target: Target; result: SightLine | undefined }) {
   const { settled, sights } = shown;
-  const leavesOut = sights?.summary.targets.find((promise) => promise.target === target.id)?.leaves_out;
   return (
     <>
       <div className="finding-head">
@@ -108,9 +119,6 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
               <RuleRow key={rule.rule} rule={rule} line={result} shown={shown} />
             ))}
           </div>
-          <p className="fine finding-note" data-testid="leaves-out">
-            {leavesOut}
-          </p>
         </>
       ) : (
         <p className="hint">

@@ -1,16 +1,58 @@
-/** How pictures are looked at: by day or by night, exposed how, with a grid of metres. */
+/** How pictures are looked at: by day or by night, exposed how, with which lines over them, and beside what. */
 import { create } from "zustand";
-import type { Light } from "../../../core/types";
+import type { HeadRef, Light, Point, SiteFile } from "../../../core/types";
+import { cameraOf } from "../../../model/lookups";
+import { aimedOf } from "../../../model/views";
+import type { Quantity } from "../../../ui/Measure";
 
 interface PictureLook {
   night: boolean;
   /** Stops over what lights the promises well. */
   stops: number;
   grid: boolean;
+  /** Horizon, and a level line through the middle. */
+  lines: boolean;
+  /** The shutter is open for the so many-th part of a second, while something moves. */
+  shutter: number;
   set(change: Partial<PictureLook>): void;
 }
 
-export const usePictureLook = create<PictureLook>((set) => ({ night: false, stops: 0, grid: false, set }));
+/** Where the shutter of a plate camera begins (handbook, section 6). */
+const SHUTTER = 500;
+
+export const usePictureLook = create<PictureLook>((set) => ({
+  night: false,
+  stops: 0,
+  grid: false,
+  lines: true,
+  shutter: SHUTTER,
+  set,
+}));
 
 export const lightOf = ({ night, stops }: Pick<PictureLook, "night" | "stops">): Light =>
   night ? { night: { stops } } : "day";
+
+/** Size of the picture of a head, px. */
+export function sensorOf(site: SiteFile, head: HeadRef): Point | null {
+  const aimed = aimedOf(site, head);
+  const camera = cameraOf(site, head.camera);
+  if (!aimed || !camera) return null;
+  return "hfov_deg" in aimed
+    ? [aimed.width_px, aimed.height_px]
+    : [camera.model.sensor.width_px, camera.model.sensor.height_px];
+}
+
+/** Width, px, at which a picture of a sensor fits a room. */
+export const widthIn = ([across, down]: Point, width: number, height: number): number =>
+  Math.floor(Math.min((height * across) / down, width));
+
+/** A shutter time as a photographer writes it: `1/500 s`. */
+export const SHUTTER_TIME: Quantity = {
+  format: (part) => `1/${Math.round(part)} s`,
+  parse: (text) => {
+    const part = /^\s*(?:1\s*\/\s*)?(\d+)\s*s?\s*$/.exec(text)?.[1];
+    return part === undefined ? null : Number(part);
+  },
+  step: 50,
+  decimals: 0,
+};

@@ -1,0 +1,77 @@
+/** The sensor's own pixels around a promise. */
+import type { PictureShown, Slot } from "../../../core/port";
+import type { HeadRef, Light, PictureTold, SiteFile } from "../../../core/types";
+import { usePicture } from "../../../core/usePicture";
+import { targetOf } from "../../../model/lookups";
+import { TASK_WORDS, density } from "../../../ui/words";
+import { Pixels } from "./Pixels";
+
+/** A loupe's room, px. */
+export type Room = [number, number];
+
+export interface LoupeSize {
+  across: number;
+  down: number;
+  /** Pixels shown for one of the sensor. */
+  times: number;
+}
+
+/** How many pixels around a subject whose bracket is so large, as large as they fit a room. Steps of eight, so that it does not jump with each move. */
+export function loupeSize(bracket: number[] | null | undefined, [wide, tall]: Room): LoupeSize {
+  const [left = 0, top = 0, right = 32, bottom = 32] = bracket ?? [];
+  const steps = (px: number, most: number): number => Math.min(Math.max(Math.ceil((px * 1.35) / 8) * 8, 24), most);
+  const across = steps(right - left, wide);
+  const down = steps(bottom - top, tall);
+  return { across, down, times: Math.max(1, Math.floor(Math.min(wide / across, tall / down))) };
+}
+
+/** The loupe of a promise; `shutter` is the so many-th part of a second. */
+export function useLoupe(
+  site: SiteFile,
+  head: HeadRef | null,
+  target: string | null,
+  size: LoupeSize,
+  look: { light: Light; shutter: number },
+  slot: Slot,
+): ReturnType<typeof usePicture> {
+  const moves = target ? (targetOf(site, target)?.speed_mps ?? 0) > 0 : false;
+  const wish = target && {
+    window: { loupe: { target, across: size.across, down: size.down } },
+    light: look.light,
+    grid: false,
+    shutter_s: moves ? 1 / look.shutter : 0,
+  };
+  return usePicture(site, head, wish ? JSON.stringify(wish) : null, slot);
+}
+
+export function LoupePixels({ shown, target, times }: { shown: PictureShown; target: string; times: number }) {
+  const mark = markOf(shown.told, target);
+  if (mark?.px_per_m == null) return null;
+  return (
+    <Pixels
+      shown={shown}
+      className="loupe-pixels"
+      width={shown.told.frame.width * times}
+      label={`Its own pixels, ${times === 1 ? "one to one" : `${times} times as large`}`}
+    />
+  );
+}
+
+export const markOf = (told: PictureTold, target: string): PictureTold["marks"][number] | undefined =>
+  told.marks.find((held) => held.target === target);
+
+/** What so many pixels are good for, and how the promise stands. */
+export function loupeSays(told: PictureTold, site: SiteFile, target: string): string {
+  const mark = markOf(told, target);
+  const held = targetOf(site, target);
+  if (mark?.px_per_m == null || !held) return "The promise in hand is out of the picture.";
+  const good = held.subject === "plate" ? null : mark.good_for;
+  const enough =
+    held.subject === "plate"
+      ? ""
+      : good
+        ? `, by the standard enough to ${TASK_WORDS[good]}`
+        : ", by the standard too few for any task";
+  const blur = mark.blur_px >= 0.05 ? `, drawn out over ${mark.blur_px.toFixed(1)} px` : "";
+  return `${density(mark.px_per_m)} px/m to ${TASK_WORDS[held.task]}: ${mark.verdict}${mark.clear ? "" : ", hidden"}${enough}${blur}.`;
+}
