@@ -72,6 +72,8 @@ export type PictureWay = Schemas["PictureWay"];
 export type SideBySide = Schemas["SideBySide"];
 export type DesignFacts = Schemas["DesignFacts"];
 export type Card = Schemas["Card"];
+/** What has an outline on the plan. */
+export type Outlined = Pick<Obstacle, "id" | "name" | "outline" | "closed">;
 export type Masked = Schemas["Masked"];
 export type PrivatePlace = Schemas["PrivatePlace"];
 export type Tours = Schemas["Tours"];

@@ -6,6 +6,8 @@ interface InHand {
   target: string | null;
   head: HeadRef | null;
   obstacle: string | null;
+  /** A private place. */
+  privatePlace: string | null;
   /** What the next tap on the plan does: puts something down, or points at a place. */
   placing: "target" | "camera" | "obstacle" | "why" | "goal" | "draw" | "box" | null;
   /** Takes a promise; its best head follows unless one is named. */
@@ -13,11 +15,13 @@ interface InHand {
   takeHead(head: HeadRef | null): void;
   /** Takes an obstacle, beside the sight line in hand. */
   takeObstacle(obstacle: string | null): void;
+  /** Takes a private place, beside the sight line in hand. */
+  takePrivate(place: string | null): void;
   place(what: InHand["placing"]): void;
   drop(): void;
 }
 
-const free = { placing: null, obstacle: null };
+const free = { placing: null, obstacle: null, privatePlace: null };
 
 export const useInHand = create<InHand>((set) => ({
   target: null,
@@ -26,6 +30,7 @@ export const useInHand = create<InHand>((set) => ({
   takeTarget: (target, head = null) => set({ ...free, target, head }),
   takeHead: (head) => set({ ...free, head }),
   takeObstacle: (obstacle) => set({ ...free, obstacle }),
+  takePrivate: (privatePlace) => set({ ...free, privatePlace }),
   place: (placing) => set({ ...free, placing }),
   drop: () => set({ ...free, target: null, head: null }),
 }));

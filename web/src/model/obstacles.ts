@@ -1,5 +1,5 @@
 /** Edits of obstacles. */
-import type { Obstacle, Point, SiteFile } from "../core/types";
+import type { Obstacle, Outlined, Point, SiteFile } from "../core/types";
 import { obstacleOf } from "./lookups";
 import { freshId, plain, roundPoint, shifted } from "./points";
 
@@ -46,15 +46,15 @@ export function removeObstacle(site: SiteFile, id: string): void {
 }
 
 /** How few corners an outline may have. */
-const leastCorners = (obstacle: Obstacle): number => (obstacle.closed === false ? 2 : 3);
+const leastCorners = (obstacle: Outlined): number => (obstacle.closed === false ? 2 : 3);
 
 /** Takes a corner out, if enough are left. */
-export function removeCorner(obstacle: Obstacle, place: number): void {
+export function removeCorner(obstacle: Outlined, place: number): void {
   if (obstacle.outline.length > leastCorners(obstacle)) obstacle.outline.splice(place, 1);
 }
 
 /** Makes a filled outline of a thin wall, or the other way round. */
-export function setFilled(obstacle: Obstacle, filled: boolean): void {
+export function setFilled(obstacle: Outlined, filled: boolean): void {
   obstacle.closed = filled;
   const [[x0 = 0, y0 = 0] = [], [x1 = 0, y1 = 0] = []] = obstacle.outline;
   // Two corners enclose nothing: a third one is put beside them.

@@ -1,6 +1,6 @@
 /** Solids on the plan: hatched outlines with their tops, thin walls as strokes. One that is in hand is moved and shaped. */
 import { memo, useRef } from "react";
-import type { Obstacle, Point, SiteFile, Units } from "../../core/types";
+import type { Obstacle, Outlined, Point, SiteFile, Units } from "../../core/types";
 import { mean } from "../../model/points";
 import { type Drag, Handle } from "../../ui/Handle";
 import { formatLength } from "../../ui/length";
@@ -117,10 +117,10 @@ function SolidLabel({ points, label, wall }: { points: Point[]; label: string; w
 
 export interface ShapeActions {
   /** Where a hand means to put a corner. */
-  snap?(obstacle: Obstacle, place: number, to: Point): Point;
-  onCorner(obstacle: Obstacle, place: number, to: Point, gesture: string): void;
-  onNewCorner(obstacle: Obstacle, side: number): void;
-  onRemoveCorner(obstacle: Obstacle, place: number): void;
+  snap?(obstacle: Outlined, place: number, to: Point): Point;
+  onCorner(obstacle: Outlined, place: number, to: Point, gesture: string): void;
+  onNewCorner(obstacle: Outlined, side: number): void;
+  onRemoveCorner(obstacle: Outlined, place: number): void;
 }
 
 /** The corners of the obstacle in hand, and between them places to pull a new one out of an edge. */
@@ -130,7 +130,7 @@ export function SolidCorners({
   actions,
 }: {
   view: PlanView;
-  obstacle: Obstacle;
+  obstacle: Outlined;
   actions: ShapeActions;
 }) {
   const { outline, name } = obstacle;

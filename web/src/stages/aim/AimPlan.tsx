@@ -8,11 +8,12 @@ import type { HeadRef, Point, SiteFile, Target, Units, Verdict } from "../../cor
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
-import { cameraOf, middle, obstacleOf, targetOf } from "../../model/lookups";
+import { cameraOf, middle, obstacleOf, privateOf, targetOf } from "../../model/lookups";
 import { Sheet } from "../../plan/Sheet";
 import { CameraMark } from "../../plan/layers/CameraMark";
 import { PictureOutline, Relief } from "../../plan/layers/Relief";
 import { SightLineMark } from "../../plan/layers/SightLineMark";
+import { PrivatePlaces } from "../../plan/layers/PrivatePlaces";
 import { SolidCorners, Solids } from "../../plan/layers/Solids";
 import { SpotShape } from "../../plan/layers/SpotShape";
 import { TargetMark } from "../../plan/layers/TargetMark";
@@ -29,6 +30,7 @@ import { GroundLayers } from "./ground/GroundLayers";
 import { WhyCard } from "./ground/WhyCard";
 import { useGroundView } from "./ground/groundView";
 import { ObstacleCard } from "./ObstacleCard";
+import { PrivateCard } from "./private/PrivateCard";
 import { SweepReach } from "./SweepReach";
 import { planActions } from "./planActions";
 import { usePlacing } from "./usePlacing";
@@ -39,12 +41,13 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
   const { site, sights } = shown;
   const { units, dark } = useSettings();
   const id = useSite((state) => state.open?.id) ?? "";
-  const { target, head, obstacle, placing, place } = useInHand();
+  const { target, head, obstacle, privatePlace, placing, place } = useInHand();
   const placeAt = usePlacing();
   const { height, counting, asked } = useGroundView();
   const needs = useNeeds(sights?.summary.targets ?? []);
   const verdicts = useVerdicts(sights?.summary.targets ?? []);
   const inHand = obstacle ? obstacleOf(site, obstacle) : undefined;
+  const kept = privatePlace ? privateOf(site, privatePlace) : undefined;
   const bringing = useBringIn((state) => state.open);
   const hover = (at: Point): void => {
     useDraw.getState().set({ hand: placing === "draw" ? snapped(site, at) : { at, to: null } });
@@ -62,6 +65,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
       layers={(v) => (
         <>
           <Solids view={v} obstacles={site.obstacles} units={units} inHand={obstacle} actions={planActions.solids} />
+          <PrivatePlaces view={v} places={site.private} inHand={privatePlace} actions={planActions.privatePlaces} />
           <Spots view={v} spots={site.spots} />
           {ground && (
             <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
@@ -72,6 +76,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
           <Cameras view={v} cameras={site.cameras} head={head} />
           <Targets view={v} targets={site.targets} verdicts={verdicts} inHand={target} />
           {inHand && <SolidCorners view={v} obstacle={inHand} actions={planActions.corners} />}
+          {kept && <SolidCorners view={v} obstacle={kept} actions={planActions.privateCorners} />}
           <Chosen view={v} site={site} />
           {(placing === "draw" || placing === "box") && <DrawLayer view={v} units={units} box={placing === "box"} />}
         </>
@@ -79,6 +84,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
     >
       <ReliefKey height={height} onHeight={turnRelief} units={units} needs={needs} />
       <ObstacleCard site={site} />
+      <PrivateCard site={site} />
       {ground && <WhyCard site={site} units={units} />}
       {bringing && (
         <Suspense fallback={null}>
@@ -86,7 +92,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
         </Suspense>
       )}
       {placing === "draw" && <DrawCard units={units} />}
-      {!placing && !obstacle && <ChosenCard site={site} units={units} />}
+      {!placing && !obstacle && !privatePlace && <ChosenCard site={site} units={units} />}
       {placing && placing !== "draw" && !(placing === "why" && asked) && (
         <div className="plan-banner" role="status">
           Click: {TAPS[placing]}. Enter takes the middle.

@@ -1,20 +1,22 @@
 /** What a hand does on the Aim plan, as edits of the site. */
-import type { Obstacle } from "../../core/types";
+import type { Obstacle, Outlined, PrivatePlace, SiteFile } from "../../core/types";
 import { useSite } from "../../keep/store";
 import { moveCamera, pointHead } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
-import { obstacleOf } from "../../model/lookups";
+import { obstacleOf, privateOf } from "../../model/lookups";
 import { removeCorner, removeObstacle as takeObstacleOut } from "../../model/obstacles";
+import { removePrivate as takePrivateOut } from "../../model/privatePlaces";
 import { mean, shifted } from "../../model/points";
 import { refOf } from "../../model/views";
 import { snappedCorner } from "./draw/drawing";
 import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
+import type { PrivateActions } from "../../plan/layers/PrivatePlaces";
 import type { ShapeActions, SolidActions } from "../../plan/layers/Solids";
 import type { TargetActions } from "../../plan/layers/TargetMark";
 
 const { edit } = useSite.getState();
-const { takeTarget, takeHead, takeObstacle } = useInHand.getState();
+const { takeTarget, takeHead, takeObstacle, takePrivate } = useInHand.getState();
 
 const cameras: CameraActions = {
   onTake: (camera, head) => takeHead(refOf(camera, head)),
@@ -52,38 +54,65 @@ const solids: SolidActions = {
   onRemove: removeObstacle,
 };
 
-const shape = (obstacle: Obstacle, change: (held: Obstacle) => void, gesture = ""): void =>
-  edit(
-    `Shape ${obstacle.name}`,
-    (site) => {
-      const held = obstacleOf(site, obstacle.id);
-      if (held) change(held);
-    },
-    gesture,
-  );
+/** How the corners of what has an outline are moved; `find` finds it in a site. */
+function cornersOf(find: (site: SiteFile, id: string) => Outlined | undefined): ShapeActions {
+  const shape = (obstacle: Outlined, change: (held: Outlined) => void, gesture = ""): void =>
+    edit(
+      `Shape ${obstacle.name}`,
+      (site) => {
+        const held = find(site, obstacle.id);
+        if (held) change(held);
+      },
+      gesture,
+    );
 
-const corners: ShapeActions = {
-  snap: (obstacle, place, to) => {
-    const { open } = useSite.getState();
-    return open ? snappedCorner(open.site, obstacle, place, to) : to;
-  },
-  onCorner: (obstacle, place, to, gesture) =>
-    shape(
-      obstacle,
-      (held) => {
-        held.outline[place] = to;
+  return {
+    snap: (obstacle, place, to) => {
+      const { open } = useSite.getState();
+      return open ? snappedCorner(open.site, obstacle, place, to) : to;
+    },
+    onCorner: (obstacle, place, to, gesture) =>
+      shape(
+        obstacle,
+        (held) => {
+          held.outline[place] = to;
+        },
+        gesture,
+      ),
+    onNewCorner: (obstacle, side) =>
+      shape(obstacle, (held) => {
+        held.outline.splice(
+          side + 1,
+          0,
+          mean([held.outline[side] ?? [], held.outline[(side + 1) % held.outline.length] ?? []]),
+        );
+      }),
+    onRemoveCorner: (obstacle, place) => shape(obstacle, (held) => removeCorner(held, place)),
+  };
+}
+
+const corners = cornersOf(obstacleOf);
+
+export function removePrivate(place: PrivatePlace): void {
+  edit(`Delete ${place.name}`, (site) => {
+    takePrivateOut(site, place.id);
+  });
+  takePrivate(null);
+}
+
+const privatePlaces: PrivateActions = {
+  onTake: (place) => takePrivate(place.id),
+  onMove: (place, taken, [east, north], gesture) =>
+    edit(
+      `Move ${place.name}`,
+      (site) => {
+        const held = privateOf(site, place.id);
+        if (held) held.outline = shifted(taken.outline, east, north, 2);
       },
       gesture,
     ),
-  onNewCorner: (obstacle, side) =>
-    shape(obstacle, (held) => {
-      held.outline.splice(
-        side + 1,
-        0,
-        mean([held.outline[side] ?? [], held.outline[(side + 1) % held.outline.length] ?? []]),
-      );
-    }),
-  onRemoveCorner: (obstacle, place) => shape(obstacle, (held) => removeCorner(held, place)),
+  onRemove: removePrivate,
 };
+const privateCorners = cornersOf(privateOf);
 
-export const planActions = { cameras, targets, solids, corners };
+export const planActions = { cameras, targets, solids, corners, privatePlaces, privateCorners };

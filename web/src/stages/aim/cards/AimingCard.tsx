@@ -44,7 +44,7 @@ export function AimingCard({ site, head, shown, units, night }: Props) {
         <Set word={card.tilt_deg < 0 ? "Up" : "Down"} says={`${Math.abs(card.tilt_deg).toFixed(1)}°`} />
         <Set word="Roll" says={`${card.roll_deg.toFixed(0)}°`} />
         {card.focal_mm !== null && <Set word="Focal length" says={`${card.focal_mm.toFixed(1)} mm`} />}
-        <Set word="Picture" says={`${card.hfov_deg.toFixed(1)}° wide`} />
+        <Set word="Picture across" says={`${card.hfov_deg.toFixed(1)}°`} />
       </dl>
       <Landmarks card={card} units={units} />
       <Promises card={card} units={units} />

@@ -84,7 +84,14 @@ function Sheet({ site, id, shown, night }: SheetProps) {
         {alone
           .flatMap((camera) => viewsOf(camera))
           .map((view) => (
-            <Contact key={keyOf(view.ref)} site={site} id={id} {...view} shown={shown.get(keyOf(view.ref))} />
+            <Contact
+              key={keyOf(view.ref)}
+              site={site}
+              id={id}
+              head={view.ref}
+              name={view.name}
+              shown={shown.get(keyOf(view.ref))}
+            />
           ))}
       </div>
       {together.map((camera) => (
@@ -106,7 +113,14 @@ function Strip({ site, id, camera, shown }: Omit<SheetProps, "night"> & { camera
       </h2>
       <div>
         {viewsOf(camera).map((view) => (
-          <Contact key={keyOf(view.ref)} site={site} id={id} {...view} shown={shown.get(keyOf(view.ref))} />
+          <Contact
+            key={keyOf(view.ref)}
+            site={site}
+            id={id}
+            head={view.ref}
+            name={view.name}
+            shown={shown.get(keyOf(view.ref))}
+          />
         ))}
       </div>
     </section>
@@ -116,12 +130,12 @@ function Strip({ site, id, camera, shown }: Omit<SheetProps, "night"> & { camera
 interface ContactProps {
   site: SiteFile;
   id: string;
-  ref: HeadRef;
+  head: HeadRef;
   name: string;
   shown: CardShown | undefined;
 }
 
-function Contact({ site, id, ref: head, name, shown }: ContactProps) {
+function Contact({ site, id, head, name, shown }: ContactProps) {
   const model = site.cameras.find((camera) => camera.id === head.camera)?.model.name;
   const serves = shown?.card.promises.filter((promise) => promise.serves) ?? [];
   return (

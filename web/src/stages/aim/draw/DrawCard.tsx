@@ -1,14 +1,19 @@
 /** The drawing's card: what is drawn, how high, and the next side by a typed length and bearing. */
 import { Button, Input, type InputRef, Select, Switch } from "antd";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import type { Obstacle, Units } from "../../../core/types";
+import type { Units } from "../../../core/types";
 import { useInHand } from "../../../model/inHand";
 import { BEGINS } from "../../../model/shapes";
 import { Measure, length as lengthOf, plain } from "../../../ui/Measure";
 import { parseLength } from "../../../ui/length";
-import { useDraw } from "./drawView";
+import { type DrawKind, beginsAs, useDraw } from "./drawView";
 import { finish, leastPoints, putPoint, putTyped, takeBack } from "./drawing";
 import "./draw.css";
+
+const KINDS: { value: DrawKind; label: string }[] = [
+  ...(Object.keys(BEGINS) as DrawKind[]).map((value) => ({ value, label: value })),
+  { value: "private", label: "private place" },
+];
 
 export function DrawCard({ units }: { units: Units }) {
   const { kind, closed, top, points, set, setKind } = useDraw();
@@ -19,16 +24,15 @@ export function DrawCard({ units }: { units: Units }) {
   };
   return (
     <section className="obstacle-card draw-card" aria-label="Drawing">
-      <Select
-        size="small"
-        aria-label="What is drawn"
-        value={kind}
-        options={(Object.keys(BEGINS) as Obstacle["kind"][]).map((value) => ({ value, label: value }))}
-        onChange={setKind}
-      />
+      <Select size="small" aria-label="What is drawn" value={kind} options={KINDS} onChange={setKind} />
       <div className="pair">
         <label className="switch-line">
-          <Switch size="small" checked={closed} onChange={(value) => set({ closed: value })} /> filled
+          <Switch
+            size="small"
+            checked={closed}
+            onChange={(value) => set(kind === "private" ? beginsAs(kind, value) : { closed: value })}
+          />{" "}
+          filled
         </label>
         <Measure
           label="Top"
@@ -40,6 +44,11 @@ export function DrawCard({ units }: { units: Units }) {
         />
       </div>
       <NextSide units={units} begun={points.length > 0} />
+      {kind === "private" && (
+        <p className="fine">
+          What no camera may show: filled, a piece of ground and all over it; else something upright, like a window.
+        </p>
+      )}
       <p className="fine">
         {points.length === 0
           ? "Click its first corner, or type where it is. It snaps to corners, edges and right angles."

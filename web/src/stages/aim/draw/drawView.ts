@@ -2,10 +2,21 @@
 import { create } from "zustand";
 import type { Obstacle, Point } from "../../../core/types";
 import type { Snapped } from "../../../model/snap";
+import { PRIVATE_BEGINS } from "../../../model/privatePlaces";
 import { BEGINS } from "../../../model/shapes";
 
+/** What is drawn: an obstacle of a kind, or a private place. */
+export type DrawKind = Obstacle["kind"] | "private";
+
+/** How it begins. */
+export function beginsAs(kind: DrawKind, closed: boolean | null = null): { closed: boolean; top: number } {
+  if (kind !== "private") return { closed: BEGINS[kind].closed, top: BEGINS[kind].top };
+  const filled = closed ?? true;
+  return { closed: filled, top: (filled ? PRIVATE_BEGINS.filled : PRIVATE_BEGINS.upright).top };
+}
+
 interface DrawView {
-  kind: Obstacle["kind"];
+  kind: DrawKind;
   closed: boolean;
   top: number;
   points: Point[];
@@ -15,7 +26,7 @@ interface DrawView {
   /** The obstacles that were selected together. */
   chosen: string[];
   set(change: Partial<DrawView>): void;
-  setKind(kind: Obstacle["kind"]): void;
+  setKind(kind: DrawKind): void;
 }
 
 export const useDraw = create<DrawView>((set) => ({
@@ -27,7 +38,7 @@ export const useDraw = create<DrawView>((set) => ({
   corner: null,
   chosen: [],
   set,
-  setKind: (kind) => set({ kind, closed: BEGINS[kind].closed, top: BEGINS[kind].top }),
+  setKind: (kind) => set({ kind, ...beginsAs(kind) }),
 }));
 
 /** Whether somebody brings in a drawing. */

@@ -1,7 +1,8 @@
 /** What a hand does while it draws: points by taps and by typed lengths, finishing, and the box that selects. */
-import type { Obstacle, Point, SiteFile } from "../../../core/types";
+import type { Outlined, Point, SiteFile } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { useInHand } from "../../../model/inHand";
+import { addPrivate } from "../../../model/privatePlaces";
 import { addDrawn, inBox } from "../../../model/shapes";
 import { type Snapped, along, bearingOf, snap } from "../../../model/snap";
 import { corners } from "../../../plan/drawingPlace";
@@ -17,7 +18,7 @@ export function snapped(site: SiteFile, where: Point): Snapped {
 }
 
 /** Where a hand that drags a corner means to be: pulled by all but the obstacle's own sides, and square to the side before. */
-export function snappedCorner(site: SiteFile, obstacle: Obstacle, place: number, to: Point): Point {
+export function snappedCorner(site: SiteFile, obstacle: Outlined, place: number, to: Point): Point {
   const { outline } = obstacle;
   const open = obstacle.closed === false;
   const before = (back: number): number[] | undefined =>
@@ -77,11 +78,12 @@ export function finish(): void {
   const { kind, closed, top, points, set } = useDraw.getState();
   if (points.length < leastPoints(closed)) return;
   let made = "";
-  useSite.getState().edit(`Draw a ${kind}`, (site) => {
-    made = addDrawn(site, kind, points, closed, top);
+  useSite.getState().edit(`Draw a ${kind === "private" ? "private place" : kind}`, (site) => {
+    made = kind === "private" ? addPrivate(site, points, closed, top) : addDrawn(site, kind, points, closed, top);
   });
   set({ points: [], hand: null });
-  useInHand.getState().takeObstacle(made);
+  if (kind === "private") useInHand.getState().takePrivate(made);
+  else useInHand.getState().takeObstacle(made);
 }
 
 /** The corners of the box that selects: the first tap, and the second. */

@@ -15,7 +15,7 @@ import { cameraOf, headOf, targetOf } from "../../../model/lookups";
 import { aimedOf, hasFocal, nameOf } from "../../../model/views";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { VerdictMark } from "../../../ui/VerdictMark";
-import { LoupePixels, loupeSays, markOf, useLoupe } from "./Loupe";
+import { LoupePixels, loupeCorner, loupeSays, markOf, useLoupe } from "./Loupe";
 import { Pixels } from "./Pixels";
 import { lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
 
@@ -53,17 +53,25 @@ function Beside({ site, head, target }: { site: SiteFile; head: HeadRef; target:
     });
     setOther(SAME);
   };
-  const room: [number, number] = [width / 2 - 6, height - 58];
+  const room: [number, number] = [width / 2 - 6, height - 52];
   return (
     <div className="beside" ref={frame} data-testid="beside">
       <Half site={site} head={head} target={target} room={room} slots={["left", "leftLoupe"]}>
         <strong className="beside-name">{nameOf(site, head)}, as it is</strong>
       </Half>
-      <Half site={then ?? site} head={head} target={target} room={room} slots={["right", "rightLoupe"]}>
+      <Half
+        site={then ?? site}
+        head={head}
+        target={target}
+        room={room}
+        slots={["right", "rightLoupe"]}
+        act={
+          <Button size="small" onClick={use} disabled={other === SAME} aria-label="Use what is beside">
+            Use it
+          </Button>
+        }
+      >
         <OtherDials site={then ?? site} head={head} other={other} set={setOther} />
-        <Button size="small" onClick={use} disabled={other === SAME} aria-label="Use what is beside">
-          Use it
-        </Button>
       </Half>
     </div>
   );
@@ -172,10 +180,12 @@ interface HalfProps {
   room: [number, number];
   slots: [Slot, Slot];
   children: React.ReactNode;
+  /** What can be done with it. */
+  act?: React.ReactNode;
 }
 
 /** One of the two: its picture, and in it the same piece of the world in its own pixels. */
-function Half({ site, head, target, room, slots, children }: HalfProps) {
+function Half({ site, head, target, room, slots, children, act }: HalfProps) {
   const look = usePictureLook();
   const light = lightOf(look);
   const sensor = sensorOf(site, head);
@@ -195,16 +205,19 @@ function Half({ site, head, target, room, slots, children }: HalfProps) {
       <figcaption>{children}</figcaption>
       <div className="picture-whole" style={{ width: wide, height: tall }}>
         {whole.shown && <Pixels shown={whole.shown} className="picture-pixels" label="The whole picture" />}
-        {size && loupe.shown && (
-          <div className={(mark?.pixel[0] ?? 0) > (sensor?.[0] ?? 0) * 0.55 ? "loupe loupe-left" : "loupe"}>
+        {size && loupe.shown && whole.shown && (
+          <div className={`loupe loupe-${loupeCorner(whole.shown.told, target, [wide, tall], size)}`}>
             <LoupePixels shown={loupe.shown} target={target} times={size.times} />
           </div>
         )}
       </div>
-      <p className="fine beside-says">
-        {mark && <VerdictMark verdict={mark.verdict} size={13} />}{" "}
-        {whole.shown && loupeSays(whole.shown.told, site, target)}
-      </p>
+      <div className="beside-foot">
+        <p className="fine beside-says">
+          {mark && <VerdictMark verdict={mark.verdict} size={13} />}{" "}
+          {whole.shown && loupeSays(whole.shown.told, site, target)}
+        </p>
+        {act}
+      </div>
     </figure>
   );
 }

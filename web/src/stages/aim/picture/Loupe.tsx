@@ -4,6 +4,7 @@ import type { HeadRef, Light, PictureTold, SiteFile } from "../../../core/types"
 import { usePicture } from "../../../core/usePicture";
 import { targetOf } from "../../../model/lookups";
 import { TASK_WORDS, density } from "../../../ui/words";
+import { shownBox } from "./Overlays";
 import { Pixels } from "./Pixels";
 
 /** A loupe's room, px. */
@@ -74,4 +75,23 @@ export function loupeSays(told: PictureTold, site: SiteFile, target: string): st
         : ", by the standard too few for any task";
   const blur = mark.blur_px >= 0.05 ? `, drawn out over ${mark.blur_px.toFixed(1)} px` : "";
   return `${density(mark.px_per_m)} px/m to ${TASK_WORDS[held.task]}: ${mark.verdict}${mark.clear ? "" : ", hidden"}${enough}${blur}.`;
+}
+
+const CORNERS = ["bottom-right", "bottom-left", "top-right", "top-left"] as const;
+type LoupeCorner = (typeof CORNERS)[number];
+
+/** The corner of a picture in which a loupe of a size hides the fewest promises, that in hand least of all. */
+export function loupeCorner(told: PictureTold, target: string, size: [number, number], loupe: LoupeSize): LoupeCorner {
+  const scale = (told.sensor_px[0] ?? 1) / size[0];
+  const [wide, tall] = [loupe.across * loupe.times, loupe.down * loupe.times];
+  const hides = (corner: LoupeCorner): number => {
+    const left = corner.endsWith("left") ? 0 : size[0] - wide;
+    const top = corner.startsWith("top") ? 0 : size[1] - tall;
+    return told.marks.reduce((sum, mark) => {
+      const box = mark.clear ? shownBox(mark.bracket, scale, size) : null;
+      const under = box && box[0] < left + wide && box[2] > left && box[1] < top + tall && box[3] > top;
+      return sum + (under ? (mark.target === target ? 100 : 1) : 0);
+    }, 0);
+  };
+  return CORNERS.reduce((best, corner) => (hides(corner) < hides(best) ? corner : best));
 }

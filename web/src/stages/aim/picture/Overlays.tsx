@@ -63,7 +63,7 @@ export function Bracket({ box: [left, top, right, bottom], verdict }: { box: Box
     <>
       <rect x={l} y={t} width={r - l} height={b - t} className="reach" />
       <path
-        className="bracket"
+        className="picture-bracket"
         d={`M${l + arm} ${t}H${l}V${t + arm}M${r - arm} ${t}H${r}V${t + arm}M${l + arm} ${b}H${l}V${b - arm}M${r - arm} ${b}H${r}V${b - arm}`}
       />
       <VerdictShape verdict={verdict} size={12} at={[r + 8, t]} />

@@ -12,7 +12,7 @@ import { keyOf } from "../../../model/views";
 import { Measure, plain } from "../../../ui/Measure";
 import { cardsAddress, goTo } from "../../../ui/address";
 import { share } from "../../../ui/words";
-import { LoupePixels, loupeSays, loupeSize, markOf, useLoupe } from "./Loupe";
+import { LoupePixels, loupeCorner, loupeSays, loupeSize, markOf, useLoupe } from "./Loupe";
 import { WholePicture } from "./WholePicture";
 import { saveView } from "./saveView";
 import { SHUTTER_TIME, lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
@@ -21,7 +21,7 @@ import "./picture.css";
 /** The tallest that it is beside the evidence, px. */
 const TALL = 200;
 /** Room of the loupe in its corner, px. */
-const LOUPE: [number, number] = [188, 96];
+const LOUPE: [number, number] = [188, 128];
 
 export function ViewPanel({ shown }: { shown: Shown }) {
   const { site } = shown;
@@ -44,8 +44,6 @@ export function ViewPanel({ shown }: { shown: Shown }) {
   const size = loupeSize(mark?.bracket, LOUPE);
   const loupe = useLoupe(site, head, wide > 0 ? held : null, size, { light, shutter: look.shutter }, "loupe");
   const moves = held ? (targetOf(site, held)?.speed_mps ?? 0) > 0 : false;
-  // The loupe lies in the corner below that is farther from what it shows.
-  const left = mark !== undefined && (mark.pixel[0] ?? 0) > (sensor?.[0] ?? 0) * 0.55;
   return (
     <section
       className="view-panel"
@@ -64,7 +62,10 @@ export function ViewPanel({ shown }: { shown: Shown }) {
             size={[wide, tall]}
           >
             {held && loupe.shown && (
-              <figure className={left ? "loupe loupe-left" : "loupe"} data-testid="loupe">
+              <figure
+                className={`loupe loupe-${loupeCorner(whole.shown.told, held, [wide, tall], size)}`}
+                data-testid="loupe"
+              >
                 <LoupePixels shown={loupe.shown} target={held} times={size.times} />
               </figure>
             )}
