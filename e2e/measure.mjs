@@ -95,6 +95,13 @@ async function drag(browser, name, id, camera, ground = false) {
   await page.mouse.move(x, y);
   await page.mouse.down();
   await page.evaluate(() => {
+    // What a hand sees of the expected picture: each time one is put on its canvas.
+    window.__pictures = [];
+    const put = CanvasRenderingContext2D.prototype.putImageData;
+    CanvasRenderingContext2D.prototype.putImageData = function (...what) {
+      if (this.canvas.matches(".picture-pixels")) window.__pictures.push(performance.now());
+      return put.apply(this, what);
+    };
     const frames = [];
     const settled = [];
     let last = performance.now();
@@ -117,16 +124,16 @@ async function drag(browser, name, id, camera, ground = false) {
   }
   await Promise.all(said);
   const took = performance.now() - began;
-  const [frames, settled] = await page.evaluate(() => {
+  const [frames, settled, pictures] = await page.evaluate(() => {
     cancelAnimationFrame(window.__tick);
-    return [window.__frames.slice(1), window.__settled.slice(1)];
+    return [window.__frames.slice(1), window.__settled.slice(1), window.__pictures];
   });
   await page.mouse.up();
   frames.sort((a, b) => a - b);
   const at_ = (share) => frames[Math.min(frames.length - 1, Math.floor(share * frames.length))].toFixed(1);
   const share = (settled.filter(Boolean).length / settled.length).toFixed(2);
   console.log(
-    `${name}: ${MOVES} moves in ${took.toFixed(0)} ms; ${frames.length} frames: median ${at_(0.5)}, 95 % ${at_(0.95)}, greatest ${at_(1)} ms, ${frames.filter((ms) => ms > 100.5).length} over 100 ms; settled in ${share} of them`,
+    `${name}: ${MOVES} moves in ${took.toFixed(0)} ms; ${frames.length} frames: median ${at_(0.5)}, 95 % ${at_(0.95)}, greatest ${at_(1)} ms, ${frames.filter((ms) => ms > 100.5).length} over 100 ms; settled in ${share} of them; ${pictures.length} pictures of what it sees, ${(took / Math.max(pictures.length, 1)).toFixed(0)} ms apart`,
   );
   await page.close();
 }
@@ -180,7 +187,36 @@ function coreAlone() {
   );
 }
 
+/** Pictures by themselves, of the big site's densest head, one worker: medians. */
+function picturesAlone() {
+  const core = Core.open(JSON.stringify(bigSite()));
+  const head = JSON.stringify({ camera: "c7", head: "h" });
+  const median = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)].toFixed(1);
+  const timed = (window, samples, count) =>
+    median(
+      Array.from({ length: count }, () => {
+        const began = performance.now();
+        core.want_picture(head, JSON.stringify({ window, light: "day", grid: false, samples, shutter_s: 0 }));
+        while (core.step_picture());
+        core.picture();
+        return performance.now() - began;
+      }),
+    );
+  const target = JSON.parse(core.ask(JSON.stringify({ ask: "card", head: JSON.parse(head) }))).promises[0]?.target;
+  const [coarse, whole, largest] = [
+    timed({ whole: { width: 320 } }, 1, 15),
+    timed({ whole: { width: 640 } }, 1, 9),
+    timed({ whole: { width: 3840 } }, 1, 1),
+  ];
+  const loupe = target ? timed({ loupe: { target, across: 80, down: 80 } }, 2, 15) : "none";
+  console.log(
+    `core alone: picture of 640 px ${whole} ms, of 320 ${coarse} ms, of 3840 ${largest} ms; loupe of 80 × 80, four samples each ${loupe} ms`,
+  );
+  core.free();
+}
+
 coreAlone();
+picturesAlone();
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args });
 await firstLoad(browser);
 const sites = await (await fetch(`${at}/api/sites`)).json();

@@ -50,12 +50,36 @@ test("Aim in feet and inches", async ({ page }) => {
   await shoot(page, "aim-feet");
 });
 
-test("what the camera will see", async ({ page }) => {
+test("two lenses side by side", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Gate lane, plates in");
-  await page.getByRole("radiogroup", { name: "Under the plan" }).getByText("Picture", { exact: true }).click();
-  await expect(page.getByTestId("picture-panel")).toHaveAttribute("data-settled", "true");
+  await aim.turnTo("Beside");
+  const focal = page.getByRole("textbox", { name: "Focal beside" });
+  await focal.fill("8");
+  await focal.press("Enter");
+  await expect(page.getByTestId("beside").locator("figure").last()).toContainText("broken");
+  for (const half of await page.getByTestId("beside").locator("figure").all())
+    await expect(half).toHaveAttribute("data-settled", "true");
+  await aim.viewSettled();
   await shoot(page, "aim-picture");
+});
+
+test("all heads on one sheet", async ({ page }) => {
+  await openDemo(page, "Tern Quay Boatyard");
+  await page.getByRole("button", { name: "More for the picture" }).click();
+  await page.getByRole("menuitem", { name: "All heads on one sheet" }).click();
+  await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
+  await shoot(page, "aim-sheet");
+});
+
+test("the aiming card, on a phone", async ({ page }) => {
+  const aim = await openDemo(page, "Tern Quay Boatyard");
+  await aim.take("Fuel berth till");
+  await page.getByRole("button", { name: "More for the picture" }).click();
+  await page.getByRole("menuitem", { name: "Aiming card" }).click();
+  await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await shoot(page, "aim-card-phone");
 });
 
 test("an obstacle in hand", async ({ page }) => {

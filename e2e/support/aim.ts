@@ -15,6 +15,7 @@ export interface Camera {
 }
 
 export interface Site {
+  private?: unknown[];
   name: string;
   targets: { id: string; name: string; shape: { points: [number, number][] } }[];
   cameras: Camera[];
@@ -101,8 +102,13 @@ export class Aim {
   }
 
   /** Turns what lies under the plan to one of its parts. */
-  async turnTo(part: "Section" | "Ground" | "Designs"): Promise<void> {
+  async turnTo(part: "Section" | "Beside" | "Ground" | "Designs"): Promise<void> {
     await this.page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
+  }
+
+  /** Waits until the picture of the head in hand is of the site as it is. */
+  async viewSettled(): Promise<void> {
+    await expect(this.page.getByTestId("view-panel")).toHaveAttribute("data-settled", "true");
   }
 
   /** Waits until what is told about the ground is of the site as it is. */

@@ -52,7 +52,7 @@ fn a_mask_covers_every_pixel_that_shows_the_place_and_little_more() {
     for head in site.heads() {
         let size = head.view().projection.size();
         for (number, place) in site.file().private.iter().enumerate() {
-            let mask = head.masks().iter().find(|mask| mask.place == number);
+            let mask = site.masks(head).iter().find(|mask| mask.place == number);
             let (mut shown, step) = (0.0, 7.0);
             let (mut low, mut high) = (DVec2::MAX, DVec2::MIN);
             for row in 0..(size.y / step) as u32 {
@@ -100,7 +100,10 @@ fn after_every_change_a_session_says_what_a_fresh_one_says() {
         SiteChange { obstacles: Some(ListChange { order: Some(order), put }), ..SiteChange::default() }
     };
     let window = |top: f64| place("window", vec![[42.0, 52.0], [42.0, 55.0]], false, [1.2, top]);
-    let masked = |session: &Session| session.site().heads().iter().map(|head| head.masks().len()).sum::<usize>();
+    let masked = |session: &Session| -> usize {
+        let site = session.site();
+        site.heads().iter().map(|head| site.masks(head).len()).sum()
+    };
     let before = masked(&session);
     let changes: Vec<Box<dyn Fn(&SiteFile) -> SiteChange>> = vec![
         // A wall before the garden hides it, and does so less when it is shorter.

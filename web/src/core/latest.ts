@@ -10,8 +10,8 @@ export class Latest<Wish, Answer> {
   constructor(
     private readonly work: (wish: Wish) => Promise<Answer>,
     private readonly tell: (wish: Wish, answer: Answer) => void,
-    /** How long to pause after an answer was told, ms, by how long it took: what is in the way of a hand is done less often. */
-    private readonly pause: (took: number) => number = () => 0,
+    /** How long to pause after an answer was told, ms, by how long it took and to what: what is in the way of a hand is done less often. */
+    private readonly pause: (took: number, wish: Wish) => number = () => 0,
   ) {}
 
   want(wish: Wish): void {
@@ -37,7 +37,7 @@ export class Latest<Wish, Answer> {
       const began = performance.now();
       const answer = await this.work(wish);
       if (!this.stopped) this.tell(wish, answer);
-      const pause = this.pause(performance.now() - began);
+      const pause = this.pause(performance.now() - began, wish);
       if (pause > 0) await new Promise((done) => setTimeout(done, pause));
     }
     this.busy = false;

@@ -1,6 +1,6 @@
 /** The picture of a head: coarse while something moves, fine once it rests. */
 import { useEffect, useMemo, useState } from "react";
-import { onceAtRest } from "./hand";
+import { onceAtRest, useHand } from "./hand";
 import { Latest } from "./latest";
 import { type PictureShown, type Slot, core } from "./port";
 import type { HeadRef, PictureWish, SiteFile } from "./types";
@@ -14,12 +14,18 @@ interface Wish {
   site: SiteFile;
   head: HeadRef;
   wish: PictureWish;
+  pace: Pace;
 }
 
 export interface PictureState extends PictureShown {
   /** The state of the site, the head and the wish that it is of. */
   of: Wish;
 }
+
+/** Whom a picture follows: the hand that drags it, somebody who reads it while a hand drags something else, or only what rests. */
+export type Pace = "hand" | "reader" | "rest";
+/** How long it pauses then, as a share of how long one takes. */
+const PAUSES: Record<Pace, number> = { hand: 0.25, reader: 1.5, rest: 1.5 };
 
 type Asked = Omit<PictureWish, "samples">;
 
@@ -35,6 +41,7 @@ export function usePicture(
   head: HeadRef | null,
   asked: string | null,
   slot: Slot,
+  pace: Pace,
 ): { shown: PictureState | null; settled: boolean } {
   const [shown, setShown] = useState<PictureState | null>(null);
   const runner = useMemo(
@@ -42,7 +49,7 @@ export function usePicture(
       new Latest<Wish, PictureShown | null>(
         ({ site: of, head: by, wish }) => core.picture(of, by, wish, slot).catch(() => null),
         (of, picture) => setShown(picture && { ...picture, of }),
-        (took) => took / 2,
+        (took, { pace: by }) => took * PAUSES[by],
       ),
     [slot],
   );
@@ -50,9 +57,10 @@ export function usePicture(
   useEffect(() => {
     if (!head || !asked) return;
     const wish = JSON.parse(asked) as Asked;
-    runner.want({ site, head, wish: { ...coarse(wish), samples: 1 } });
-    return onceAtRest(REST, () => runner.want({ site, head, wish: { ...wish, samples: samplesOf(wish) } }));
-  }, [runner, site, head, asked]);
+    if (pace !== "rest" || !useHand.getState().holds)
+      runner.want({ site, head, pace, wish: { ...coarse(wish), samples: 1 } });
+    return onceAtRest(REST, () => runner.want({ site, head, pace, wish: { ...wish, samples: samplesOf(wish) } }));
+  }, [runner, site, head, asked, pace]);
   const of = shown?.of;
   const mine = of !== undefined && head !== null && asked !== null && of.head === head;
   return { shown: mine ? shown : null, settled: mine && of.site === site && of.wish.samples > 1 };

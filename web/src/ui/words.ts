@@ -11,7 +11,7 @@ export const RULE_WORDS: Record<RuleName, string> = {
   plate_vertical: "Plate from above or below",
   unseen: "Looked away from",
   build: "Aim that the build takes",
-  masked: "Masked for privacy",
+  masked: "Privacy mask",
 };
 
 export const TASK_WORDS: Record<Task, string> = {
@@ -32,7 +32,8 @@ export function ruleValue(rule: RuleResult, value: number | null = rule.value): 
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
   if (rule.unit === "s") return `for ${seconds(value)}`;
-  if (rule.unit === "masked") return value === 0 ? "nothing of it" : `${share(value)} of it masked`;
+  if (rule.unit === "masked")
+    return value === 0 ? "nothing of it" : value > 0.995 ? "all of it" : `${share(value)} of it masked`;
   if (value === 0) return "nothing in the way";
   return value > 0.995 ? "all of it hidden" : `${share(value)} of it hidden`;
 }

@@ -170,7 +170,14 @@ pub(crate) fn eye_around(site: &Site, head: &Head) -> Eye {
 
 /// A head of a site, or one that may come to be, as it looks about.
 pub(crate) fn viewer_of<'a>(site: &'a Site, head: &'a Head, eye: &'a Eye) -> Viewer<'a> {
-    Viewer { head, eye, scene: site.scene(), rules: site.rules(), patience: &Patience::ENDLESS }
+    Viewer {
+        head,
+        eye,
+        scene: site.scene(),
+        rules: site.rules(),
+        private: site.private(),
+        patience: &Patience::ENDLESS,
+    }
 }
 
 /// What one head makes of all targets of a site.

@@ -4,7 +4,7 @@ use crate::file::Rules;
 use crate::judge::aim_slack::aim_slack;
 use crate::math::{Angle, Separation};
 use crate::scene::{COLUMNS, Eye, Scene, Solid, Upright, Volume};
-use crate::site::{Head, Target};
+use crate::site::{Head, Mask, Target};
 use crate::work::Patience;
 use glam::{DVec2, DVec3};
 use std::cell::OnceCell;
@@ -19,6 +19,8 @@ pub(crate) struct Viewer<'a> {
     pub eye: &'a Eye,
     pub scene: &'a Scene,
     pub rules: &'a Rules,
+    /// The site's private places.
+    pub private: &'a [Solid],
     /// How long somebody waits for what it makes of a target.
     pub patience: &'a Patience<'a>,
 }
@@ -64,6 +66,12 @@ impl<'a> Sight<'a> {
             hidden: OnceCell::new(),
             aim_slack: OnceCell::new(),
         }
+    }
+
+    /// What of the head's picture must be masked.
+    pub fn masks(&self) -> &'a [Mask] {
+        let Viewer { head, eye, scene, private, .. } = self.viewer;
+        if private.is_empty() { &[] } else { head.masks(|| Mask::all(head, eye, scene, private)) }
     }
 
     /// Whether the sample itself is in the picture; out of it there is no figure.

@@ -10,8 +10,9 @@ use super::window::{Frame, Window, not_before};
 use crate::file::{Fault, HeadRef, NeedSet, ObstacleKind, Task};
 use crate::judge::evaluation::eye_around;
 use crate::judge::{Session, Verdict};
+use crate::math::RayCurve;
 use crate::scene::{Eye, Scene};
-use crate::show::rays::{Met, ray};
+use crate::show::rays::{Met, follow};
 use crate::site::{Head, Mask, Site};
 use glam::{DVec2, DVec3, Vec3};
 use serde::{Deserialize, Serialize};
@@ -20,6 +21,8 @@ use utoipa::ToSchema;
 
 /// How many rows are worked out at a step.
 const ROWS: u32 = 4;
+/// Figures are looked for in so many columns at once.
+const COLUMNS: u32 = 16;
 /// The finest: samples a pixel to a side.
 const MOST_SAMPLES: u32 = 8;
 /// How light the exposure makes white at the promise that it is set for.
@@ -108,13 +111,14 @@ pub struct Picture {
     eye: Eye,
     figures: Vec<Placed>,
     kinds: Vec<ObstacleKind>,
-    /// The ids of the private places.
-    private: Vec<String>,
+    /// What must be masked, with the private places' ids.
+    masks: Vec<(Mask, String)>,
     needs: NeedSet,
     falling: Falling,
     frame: Frame,
     grid: bool,
-    samples: u32,
+    /// Where in each pixel samples are taken.
+    offsets: Vec<DVec2>,
     shutter: f64,
     drape: Option<Arc<Drape>>,
     row: u32,
@@ -123,6 +127,7 @@ pub struct Picture {
     shown: u32,
     infrared: bool,
     curve: Curve,
+    rays: RayCurve,
 }
 
 /// A figure with the box on the sensor that it lands in; the whole sensor where that is not known.
@@ -135,6 +140,10 @@ struct Placed {
 impl Placed {
     fn may_hold(&self, pixel: DVec2) -> bool {
         self.bounds.is_none_or(|(low, high)| pixel.cmpge(low).all() && pixel.cmple(high).all())
+    }
+
+    fn may_touch_across(&self, [left, right]: [f64; 2]) -> bool {
+        self.bounds.is_none_or(|(low, high)| low.x <= right && high.x >= left)
     }
 
     fn may_touch(&self, top: f64, bottom: f64) -> bool {
@@ -174,16 +183,17 @@ impl Picture {
         };
         let falling = falling(session, &head, &figures, wish.light);
         let place = |figure: Figure| Placed { bounds: figure.bounds(&view, wish.shutter_s), figure };
+        let masks = site.masks(&head).iter().map(|mask| (mask.clone(), site.private()[mask.place].id().to_owned()));
         Ok(Picture {
             eye: eye_around(site, &head),
             figures: figures.into_iter().map(place).collect(),
             kinds: kinds(site),
-            private: site.private().iter().map(|place| place.id().to_owned()).collect(),
+            masks: masks.collect(),
             needs: site.rules().needs,
             falling,
             frame,
             grid: wish.grid,
-            samples: wish.samples.clamp(1, MOST_SAMPLES),
+            offsets: offsets(wish.samples.clamp(1, MOST_SAMPLES)),
             shutter: wish.shutter_s,
             drape,
             row: 0,
@@ -192,6 +202,7 @@ impl Picture {
             shown: 0,
             infrared: infrared_of(site, &head).is_some(),
             curve: Curve::new(),
+            rays: RayCurve::new(&view.projection),
             head,
         })
     }
@@ -233,8 +244,8 @@ impl Picture {
             clear: figure.clear,
             blur_px: figure.drawn_out(self.head.view(), self.shutter),
         };
-        let mask = |mask: &Mask| MaskShown {
-            id: self.private[mask.place].clone(),
+        let mask = |(mask, id): &(Mask, String)| MaskShown {
+            id: id.clone(),
             outline: mask.outline.iter().map(|corner| corner.to_array()).collect(),
         };
         PictureTold {
@@ -246,7 +257,7 @@ impl Picture {
             infrared: self.infrared,
             horizon: horizon(&self.head),
             level: level(&self.head),
-            masks: self.head.masks().iter().map(mask).collect(),
+            masks: self.masks.iter().map(mask).collect(),
         }
     }
 
@@ -266,16 +277,20 @@ impl Picture {
         let [top, bottom] = [top, bottom].map(|y| self.frame.sensor(DVec2::new(0.0, y)).y);
         let near: Vec<usize> =
             (0..self.figures.len()).filter(|place| self.figures[*place].may_touch(top, bottom)).collect();
+        let mut here: Vec<usize> = vec![];
         for column in 0..width {
+            if column % COLUMNS == 0 {
+                let ends = [column, column + COLUMNS].map(|x| self.frame.sensor(DVec2::new(f64::from(x), 0.0)).x);
+                here.clear();
+                here.extend(near.iter().filter(|place| self.figures[**place].may_touch_across(ends)));
+            }
             let mut sum = Vec3::ZERO;
             let mut count = 0_u32;
-            for sample in 0..self.samples * self.samples {
-                let within = DVec2::new(f64::from(sample % self.samples), f64::from(sample / self.samples)) + 0.5;
-                let shown = DVec2::new(f64::from(column), f64::from(row)) + within / f64::from(self.samples);
-                // Each at its own time, mixed anew in every pixel so that nothing shows in steps.
-                let turn = (sample + mixed(column, row)) % (self.samples * self.samples);
-                let time = ((f64::from(turn) + 0.5) / f64::from(self.samples * self.samples) - 0.5) * self.shutter;
-                if let Some(light) = self.light_at(scene, self.frame.sensor(shown), time, &near) {
+            let corner = DVec2::new(f64::from(column), f64::from(row));
+            for sample in 0..self.offsets.len() {
+                let time = if self.shutter > 0.0 { self.time_of(sample, column, row) } else { 0.0 };
+                let pixel = self.frame.sensor(corner + self.offsets[sample]);
+                if let Some(light) = self.light_at(scene, pixel, time, &here) {
                     // What is lighter than white is white before it is mixed: edges stay smooth.
                     sum += light.min(Vec3::ONE);
                     count += 1;
@@ -288,20 +303,32 @@ impl Picture {
                 NOTHING
             } else {
                 let light = sum / count as f32;
-                let opaque = (255 * count / (self.samples * self.samples)) as u8;
+                let opaque = (255 * count / self.offsets.len() as u32) as u8;
                 [self.curve.byte(light.x), self.curve.byte(light.y), self.curve.byte(light.z), opaque]
             };
             self.rgba[place..place + 4].copy_from_slice(&bytes);
         }
     }
 
+    /// When a sample is taken, s from the middle of the exposure: mixed anew in every pixel, so that nothing shows in steps.
+    fn time_of(&self, sample: usize, column: u32, row: u32) -> f64 {
+        let count = self.offsets.len();
+        let turn = (sample + mixed(column, row) as usize) % count;
+        ((turn as f64 + 0.5) / count as f64 - 0.5) * self.shutter
+    }
+
     /// The light that a place of the sensor gets; `None` where the lens has no picture.
     fn light_at(&self, scene: &Scene, pixel: DVec2, time: f64, near: &[usize]) -> Option<Vec3> {
-        let met = ray(&self.head, &self.eye, scene, pixel)?;
-        let (from, direction) = (met.from, met.direction);
+        let view = self.head.view();
+        if !view.projection.holds(pixel) {
+            return None;
+        }
+        let direction = view.pose.to_site(self.rays.direction(pixel)?);
         if !self.head.shows(direction) {
             return None;
         }
+        let met = follow(&self.eye, scene, direction);
+        let from = met.from;
         let density = self.head.view().projection.focal_px() / self.frame.scale;
         let mut nearest = met.distance;
         let mut light = None;
@@ -351,6 +378,12 @@ impl Picture {
             own.lerp(light, solid.see_through() as f32)
         })
     }
+}
+
+/// Where samples are taken in a pixel, so many to a side.
+fn offsets(samples: u32) -> Vec<DVec2> {
+    let place = |sample: u32| DVec2::new(f64::from(sample % samples), f64::from(sample / samples));
+    (0..samples * samples).map(|sample| (place(sample) + 0.5) / f64::from(samples)).collect()
 }
 
 /// A figure that belongs to a pixel and differs from its neighbours'.

@@ -43,6 +43,8 @@ pub struct Eye {
 struct Entry {
     /// Square of the distance to the box of the solid, m².
     near: f64,
+    /// The distance to the box, and to its farthest corner, m.
+    reach: (f32, f32),
     solid: u32,
     base: f32,
     top: f32,
@@ -71,7 +73,7 @@ impl Eye {
             begins[part + 1] += begins[part];
         }
         let mut next = begins.clone();
-        let nothing = Entry { near: 0.0, solid: 0, base: 0.0, top: 0.0 };
+        let nothing = Entry { near: 0.0, reach: (0.0, 0.0), solid: 0, base: 0.0, top: 0.0 };
         let mut entries = vec![nothing; begins[PARTS] as usize];
         for solid in &seen {
             for step in 0..solid.count {
@@ -127,6 +129,9 @@ impl Eye {
         let (low, high) = (self.from.z.min(to.z), self.from.z.max(to.z));
         let part = part_of(turn(step));
         let far = step.length_squared();
+        // How fast the line rises over the plan; upright lines are told apart by their heights alone.
+        let length = far.sqrt();
+        let slope = if length > 1e-6 { (to.z - self.from.z) / length } else { f64::NAN };
         let mut first: Option<(f64, usize)> = None;
         for entry in &self.entries[self.begins[part] as usize..self.begins[part + 1] as usize] {
             // The nearest come first: what begins behind the first hit cannot be before it.
@@ -135,6 +140,11 @@ impl Eye {
                 break;
             }
             if f64::from(entry.base) > high || f64::from(entry.top) < low {
+                continue;
+            }
+            // Over the solid's own distances it may pass above or below it.
+            let [a, b] = [entry.reach.0, entry.reach.1].map(|reach| self.from.z + slope * f64::from(reach));
+            if a.max(b) < f64::from(entry.base) || a.min(b) > f64::from(entry.top) {
                 continue;
             }
             let place = entry.solid as usize;
@@ -273,9 +283,11 @@ fn part_of(turn: f64) -> usize {
 fn see(at: DVec2, place: usize, solid: &Solid) -> Seen {
     let (lower, upper) = solid.bounds();
     let apart = (lower - at).max(at - upper).max(DVec2::ZERO);
+    let farthest = (lower - at).abs().max((upper - at).abs()).length();
     // Rounded outwards: what only touches is decided by the solid itself.
     let entry = Entry {
         near: apart.length_squared() * (1.0 - 1e-9),
+        reach: ((apart.length() * (1.0 - 1e-6)) as f32, (farthest * (1.0 + 1e-6)) as f32),
         solid: place as u32,
         base: (solid.base() as f32).next_down(),
         top: (solid.top() as f32).next_up(),
@@ -323,6 +335,12 @@ mod tests {
                 let (found, expected) = (eye.first_blocker(&scene, to), scene.first_blocker(eye.from(), to));
                 assert_eq!(found.map(Solid::id), expected.map(|(solid, _)| solid.id()), "{from} to {to}");
                 assert_eq!(eye.is_blocked(&scene, to), expected.is_some());
+                // On along the same way, as the rays of pixels go: far out, steeply up, down to the ground.
+                for to in [to, to + (to - from) * 50.0, to.with_z(40.0), to.with_z(0.0)] {
+                    let first = eye.first_solid(&scene, to).map(|(_, place)| scene.solids()[place].id());
+                    let expected = scene.first_blocker(eye.from(), to).map(|(solid, _)| solid.id());
+                    assert_eq!(first, expected, "{from} to {to}");
+                }
             }
         }
     }

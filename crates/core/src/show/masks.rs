@@ -65,7 +65,7 @@ fn masks_of_head(session: &Session, head: &Head) -> Vec<Masked> {
             costs: costs(session, head, mask),
         })
     };
-    head.masks().iter().filter_map(of).collect()
+    session.site().masks(head).iter().filter_map(of).collect()
 }
 
 /// The promises that a mask of a head stands before, of those that it has in clear view.

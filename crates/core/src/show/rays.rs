@@ -40,7 +40,11 @@ pub fn ray<'a>(head: &Head, eye: &'a Eye, scene: &'a Scene, pixel: DVec2) -> Opt
     if !view.projection.holds(pixel) {
         return None;
     }
-    let direction = view.pose.to_site(view.projection.unproject(pixel)?);
+    Some(follow(eye, scene, view.pose.to_site(view.projection.unproject(pixel)?)))
+}
+
+/// Follows a ray from an eye in a direction of length one.
+pub fn follow<'a>(eye: &'a Eye, scene: &'a Scene, direction: DVec3) -> Ray<'a> {
     let from = eye.from();
     let down_to_ground = (direction.z < 0.0 && from.z > 0.0).then(|| from.z / -direction.z);
     let reach = down_to_ground.unwrap_or(FAR_M).min(FAR_M);
@@ -53,5 +57,5 @@ pub fn ray<'a>(head: &Head, eye: &'a Eye, scene: &'a Scene, pixel: DVec2) -> Opt
             None => (Met::Sky, f64::INFINITY),
         },
     };
-    Some(Ray { from, direction, met, solid: first.map(|(_, place)| place), distance })
+    Ray { from, direction, met, solid: first.map(|(_, place)| place), distance }
 }

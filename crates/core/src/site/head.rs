@@ -6,6 +6,7 @@ use crate::equipment::lens::FittedLens;
 use crate::file::{CameraFile, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
 use crate::math::{Angle, LensCurve, Look, Pose, View};
 use glam::{DVec2, DVec3};
+use std::sync::OnceLock;
 
 /// A camera hangs on its spot if it is drawn so near to it, m.
 const ON_SPOT_M: f64 = 0.05;
@@ -47,7 +48,8 @@ pub struct Head {
     tilts: Option<[f64; 2]>,
     /// The round picture that this flat one is cut out of.
     source: Option<Box<Head>>,
-    masks: Vec<Mask>,
+    /// Worked out when they are first asked for: of most that are only tried nobody asks.
+    masks: OnceLock<Vec<Mask>>,
 }
 
 impl Head {
@@ -105,18 +107,23 @@ impl Head {
             tilts: camera.model.tilts_deg,
             source: matches!(which, Which::Flattened(_))
                 .then(|| Box::new(Head::new(camera_place, camera, (place, Which::Own), rules, spots))),
-            masks: vec![],
+            masks: OnceLock::new(),
         }
     }
 
-    /// The same with masks.
-    pub(super) fn masked(self, masks: Vec<Mask>) -> Self {
-        Head { masks, ..self }
+    /// What of its picture must be masked for the site's private places, worked out once.
+    pub(crate) fn masks(&self, work_out: impl FnOnce() -> Vec<Mask>) -> &[Mask] {
+        self.masks.get_or_init(work_out)
     }
 
-    /// What of its picture must be masked for the site's private places.
-    pub fn masks(&self) -> &[Mask] {
-        &self.masks
+    /// The same, if anybody ever asked.
+    pub(super) fn known_masks(&self) -> Option<&[Mask]> {
+        self.masks.get().map(Vec::as_slice)
+    }
+
+    /// Puts other masks in the place of those that are known.
+    pub(super) fn take_masks(&mut self, masks: Vec<Mask>) {
+        self.masks = OnceLock::from(masks);
     }
 
     /// The same head of a camera that now has another place in the file.

@@ -28,6 +28,12 @@ pub struct Mask {
 }
 
 impl Mask {
+    /// The masks of all private places in a head's picture.
+    pub fn all(head: &Head, eye: &Eye, scene: &Scene, private: &[Solid]) -> Vec<Mask> {
+        let places = private.iter().enumerate();
+        places.filter_map(|(place, private)| Mask::of(head, eye, scene, private, place)).collect()
+    }
+
     /// The mask of a private place in a head's picture: around every part of it that a ray reaches. `None` where the head sees
     /// nothing of it.
     pub fn of(head: &Head, eye: &Eye, scene: &Scene, private: &Solid, place: usize) -> Option<Mask> {

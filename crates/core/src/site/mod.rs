@@ -91,14 +91,14 @@ impl Site {
         let mut held = self.held_heads(&touched);
         self.file = file;
         if private_change || solids_change && !self.private.is_empty() {
-            for heads in held.values_mut() {
-                for head in heads {
-                    let masks = self.masks_of(head);
-                    if head.masks() != masks {
-                        // Its promises are judged anew.
-                        touched.cameras.insert(head.camera_id().to_owned());
-                        *head = head.clone().masked(masks);
-                    }
+            for head in held.values_mut().flatten() {
+                // What nobody asked for decided nothing.
+                let Some(known) = head.known_masks() else { continue };
+                let masks = self.masks_worked_out(head);
+                if known != masks {
+                    // Its promises are judged anew.
+                    touched.cameras.insert(head.camera_id().to_owned());
+                    head.take_masks(masks);
                 }
             }
         }
@@ -131,9 +131,7 @@ impl Site {
 
     /// A view of a head of a camera that the site has, or might have at a place among its cameras.
     pub(crate) fn head_of(&self, place: usize, camera: &CameraFile, view: (usize, Which)) -> Head {
-        let head = Head::new(place, camera, view, self.rules(), &self.file.spots);
-        let masks = self.masks_of(&head);
-        head.masked(masks)
+        Head::new(place, camera, view, self.rules(), &self.file.spots)
     }
 
     fn heads_of(&self, place: usize, camera: &CameraFile) -> Vec<Head> {
@@ -142,14 +140,14 @@ impl Site {
         views.map(|view| self.head_of(place, camera, view)).collect()
     }
 
-    /// The masks that a head's picture takes.
-    fn masks_of(&self, head: &Head) -> Vec<Mask> {
-        if self.private.is_empty() {
-            return vec![];
-        }
+    /// What of a head's picture must be masked for the private places.
+    pub fn masks<'a>(&self, head: &'a Head) -> &'a [Mask] {
+        if self.private.is_empty() { &[] } else { head.masks(|| self.masks_worked_out(head)) }
+    }
+
+    fn masks_worked_out(&self, head: &Head) -> Vec<Mask> {
         let eye = Eye::new(&self.scene, head.position(), head.mounted_on());
-        let places = self.private.iter().enumerate();
-        places.filter_map(|(place, private)| Mask::of(head, &eye, &self.scene, private, place)).collect()
+        Mask::all(head, &eye, &self.scene, &self.private)
     }
 
     /// The file it was made from.

@@ -11,7 +11,7 @@ use std::borrow::Cow;
 /// Says which share of the subject lies behind masks against the share that may be hidden; tight where the subject may stand so
 /// that a mask touches it. Only where the head has a mask at all.
 pub fn judge(sight: &Sight) -> Option<RuleResult> {
-    let masks = sight.head.masks();
+    let masks = sight.masks();
     if masks.is_empty() {
         return None;
     }

@@ -25,7 +25,7 @@ export function EvidencePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
   const { head, target } = useCalm(useInHand());
   return (
     <div className="evidence">
-      <ViewPanel shown={shown} />
+      <ViewPanel shown={shown} calm={calm} />
       <Evidence shown={calm} inHand={head} targetId={target} />
     </div>
   );

@@ -196,10 +196,19 @@ function Half({ site, head, target, room, slots, children, act }: HalfProps) {
     head,
     wide > 0 ? JSON.stringify({ window: { whole: { width: wide } }, light, grid: look.grid, shutter_s: 0 }) : null,
     slots[0],
+    "rest",
   );
   const mark = whole.shown ? markOf(whole.shown.told, target) : undefined;
   const size = sameWorld(mark, tall);
-  const loupe = useLoupe(site, head, size ? target : null, size ?? NONE, { light, shutter: look.shutter }, slots[1]);
+  const loupe = useLoupe(
+    site,
+    head,
+    size ? target : null,
+    size ?? NONE,
+    { light, shutter: look.shutter },
+    slots[1],
+    "rest",
+  );
   return (
     <figure className="beside-half" data-settled={whole.settled && (!size || loupe.settled)}>
       <figcaption>{children}</figcaption>

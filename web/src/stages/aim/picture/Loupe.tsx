@@ -1,7 +1,7 @@
 /** The sensor's own pixels around a promise. */
 import type { PictureShown, Slot } from "../../../core/port";
 import type { HeadRef, Light, PictureTold, SiteFile } from "../../../core/types";
-import { usePicture } from "../../../core/usePicture";
+import { type Pace, usePicture } from "../../../core/usePicture";
 import { targetOf } from "../../../model/lookups";
 import { TASK_WORDS, density } from "../../../ui/words";
 import { shownBox } from "./Overlays";
@@ -34,6 +34,7 @@ export function useLoupe(
   size: LoupeSize,
   look: { light: Light; shutter: number },
   slot: Slot,
+  pace: Pace,
 ): ReturnType<typeof usePicture> {
   const moves = target ? (targetOf(site, target)?.speed_mps ?? 0) > 0 : false;
   const wish = target && {
@@ -42,7 +43,7 @@ export function useLoupe(
     grid: false,
     shutter_s: moves ? 1 / look.shutter : 0,
   };
-  return usePicture(site, head, wish ? JSON.stringify(wish) : null, slot);
+  return usePicture(site, head, wish ? JSON.stringify(wish) : null, slot, pace);
 }
 
 export function LoupePixels({ shown, target, times }: { shown: PictureShown; target: string; times: number }) {

@@ -23,10 +23,11 @@ const TALL = 200;
 /** Room of the loupe in its corner, px. */
 const LOUPE: [number, number] = [188, 128];
 
-export function ViewPanel({ shown }: { shown: Shown }) {
-  const { site } = shown;
+/** `shown` follows the hand, `calm` is as it is read: the picture follows a hand that drags it, and is read by any other. */
+export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
   const { head: inHand, target } = useInHand();
   const look = usePictureLook();
+  const { site } = look.dragged ? shown : calm;
   const [frame, { width }] = useMeasure();
   const head = inHand && headOf(site, inHand.camera, inHand.head) ? inHand : null;
   const light = lightOf(look);
@@ -38,11 +39,20 @@ export function ViewPanel({ shown }: { shown: Shown }) {
     head,
     wide > 0 ? JSON.stringify({ window: { whole: { width: wide } }, light, grid: look.grid, shutter_s: 0 }) : null,
     "view",
+    look.dragged ? "hand" : "reader",
   );
   const held = target !== null && targetOf(site, target) ? target : null;
   const mark = held && whole.shown ? markOf(whole.shown.told, held) : undefined;
   const size = loupeSize(mark?.bracket, LOUPE);
-  const loupe = useLoupe(site, head, wide > 0 ? held : null, size, { light, shutter: look.shutter }, "loupe");
+  const loupe = useLoupe(
+    site,
+    head,
+    wide > 0 ? held : null,
+    size,
+    { light, shutter: look.shutter },
+    "loupe",
+    look.dragged ? "hand" : "rest",
+  );
   const moves = held ? (targetOf(site, held)?.speed_mps ?? 0) > 0 : false;
   return (
     <section

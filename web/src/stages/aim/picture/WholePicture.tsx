@@ -1,5 +1,6 @@
 /** The whole picture of a head: dragged, it turns the head; the wheel zooms its lens; a bracket takes its promise in hand. */
-import { type ReactNode, useRef } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
+import { useHand } from "../../../core/hand";
 import type { Aim, HeadRef, Point, SiteFile } from "../../../core/types";
 import type { PictureState } from "../../../core/usePicture";
 import { useSite } from "../../../keep/store";
@@ -10,6 +11,7 @@ import { aimedOf, hasFocal } from "../../../model/views";
 import { type Drag, Handle, HandlesProvider, useHandles } from "../../../ui/Handle";
 import { Bracket, Graticule, LevelLines, Masks, shownBox } from "./Overlays";
 import { Pixels } from "./Pixels";
+import { usePictureLook } from "./pictureView";
 
 interface Props {
   shown: PictureState;
@@ -47,11 +49,17 @@ export function WholePicture({ shown, head, site, inHand, lines, size, children 
         `picture-zoom-${head.camera}-${head.head}-${head.view ?? ""}`,
       ),
   });
+  const dragging = usePictureLook((look) => look.set);
+  const holds = useHand((hand) => hand.holds);
+  useEffect(() => {
+    if (!holds) dragging({ dragged: false });
+  }, [holds, dragging]);
   const drag = ({ moved: [right, down], first, gesture, keys }: Drag): void => {
     // Keys aim as they do everywhere on this screen.
     if (keys) return;
     const now = aimedOf(useSite.getState().open?.site ?? site, head);
     if (!now) return;
+    if (first) dragging({ dragged: true });
     if (first || !taken.current) taken.current = { pan_deg: now.pan_deg, tilt_deg: now.tilt_deg };
     const aim = dragged(taken.current, [right * scale, down * scale], told.focal_px, rollOf(now));
     edit(

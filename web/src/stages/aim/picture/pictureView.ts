@@ -14,6 +14,8 @@ interface PictureLook {
   lines: boolean;
   /** The shutter is open for the so many-th part of a second, while something moves. */
   shutter: number;
+  /** Whether a hand drags the picture itself. */
+  dragged: boolean;
   set(change: Partial<PictureLook>): void;
 }
 
@@ -26,6 +28,7 @@ export const usePictureLook = create<PictureLook>((set) => ({
   grid: false,
   lines: true,
   shutter: SHUTTER,
+  dragged: false,
   set,
 }));
 
