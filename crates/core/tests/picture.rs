@@ -242,3 +242,40 @@ fn what_moves_is_drawn_out_by_speed_times_shutter_times_density() {
     assert!(still < 1.5, "{still} px without movement");
     assert!((drawn - 0.8 * expected).abs() < 1.0, "{drawn} px, expected {}", 0.8 * expected);
 }
+
+#[test]
+fn the_metre_grid_on_the_ground_is_as_wide_as_the_projection_says() {
+    // Straight down from three metres: a metre of ground is focal length over height, in pixels.
+    let mut session = site(target("face", "identify", 1.6), json!([]), 6.0, json!({}));
+    let mut camera = session.site().file().cameras[0].clone();
+    camera.heads[0].tilt_deg = 90.0;
+    let change = bright_angle_core::file::ListChange { order: None, put: vec![camera] };
+    session.apply(bright_angle_core::file::SiteChange { cameras: Some(change), ..Default::default() }).unwrap();
+    let shot = |grid: bool| {
+        let window = Window::Whole { width: 1920 };
+        let wish = PictureWish { window, light: Light::Day, grid, samples: 1, shutter_s: 0.0 };
+        let mut picture = Picture::begin(&session, &head(), &wish, None).unwrap();
+        while picture.step(session.site()) {}
+        picture
+    };
+    let (with, without) = (shot(true), shot(false));
+    // A row between two lines: where the grid changed something, a line crosses it.
+    let row = with.height() / 2 + 200;
+    let changed = |u: u32| (light(&with, u, row) - light(&without, u, row)).abs() > 1e-6;
+    let crossed: Vec<u32> = (0..with.width()).filter(|u| changed(*u)).collect();
+    let mut lines: Vec<(u32, u32)> = vec![];
+    for u in crossed {
+        match lines.last_mut() {
+            Some((_, last)) if u == *last + 1 => *last = u,
+            _ => lines.push((u, u)),
+        }
+    }
+    let middles: Vec<f64> = lines.iter().map(|(a, b)| f64::from(a + b + 1) / 2.0).collect();
+    let metre = 6.0 * 1920.0 / 5.568 / 3.0;
+    assert!(middles.len() >= 2, "{middles:?}");
+    for pair in middles.windows(2) {
+        assert!((pair[1] - pair[0] - metre).abs() < 1.0, "{middles:?}, a metre is {metre} px");
+    }
+    // One passes under the camera.
+    assert!(middles.iter().any(|u| (u - 960.0).abs() < 1.0), "{middles:?}");
+}

@@ -165,8 +165,60 @@ fn the_picture_of_a_head_is_a_png_with_what_it_shows() {
     for (wrong, says) in [
         (["--loupe", "t99"], "--loupe: the site has no target \"t99\"\n"),
         (["--width", "0"], "--width: 0 is outside 1 to 8192 px\n"),
+        (["--shutter-s", "2"], "--shutter-s: 2 is outside 0 to 1 s\n"),
+        (["--overhead", "/nowhere.png"], "--overhead: No such file or directory (os error 2)\n"),
     ] {
         let done = call(&[&["view", DEMO, "-o", out], &head[..], &wrong[..]].concat(), b"");
         assert_eq!((done.status.code(), text(&done.stderr)), (Some(2), says.into()));
+    }
+}
+
+#[test]
+fn a_card_says_where_landmarks_sit_and_masks_are_told_head_by_head() {
+    let card = answer(&["card", DEMO, "--camera", "c4", "--head", "h1"]);
+    let landmarks = card["landmarks"].as_array().unwrap();
+    assert!(
+        landmarks.iter().any(|landmark| landmark["says"].as_str().unwrap().starts_with("Fuel pontoon rail")),
+        "{card}"
+    );
+    assert_eq!(card["focal_mm"], 6.0);
+    assert_eq!(answer(&["masks", DEMO]), serde_json::json!([]));
+    let mut site: Value = serde_json::from_str(&std::fs::read_to_string(DEMO).unwrap()).unwrap();
+    site["private"] = serde_json::json!([{ "id": "n1", "name": "Window", "outline": [[66.5, 50.3], [66.5, 51.5]],
+        "closed": false, "base_m": 1, "top_m": 2.2 }]);
+    let masks: Value = serde_json::from_slice(&call(&["masks", "-"], site.to_string().as_bytes()).stdout).unwrap();
+    let of_c3 = masks.as_array().unwrap().iter().find(|mask| mask["camera"] == "c3").unwrap();
+    assert_eq!((&of_c3["place"], &of_c3["costs"][0]["target"]), (&"n1".into(), &"t4".into()));
+    let inside =
+        |corner: &Value| corner.as_array().unwrap().iter().all(|v| (0.0..=100.0).contains(&v.as_f64().unwrap()));
+    assert!(of_c3["corners_percent"].as_array().unwrap().iter().all(inside));
+}
+
+/// A few small pictures, kept: what changes how they look is seen here first. They are made by `BRIGHT_ANGLE_GOLDEN=write cargo test`.
+#[test]
+fn golden_pictures_look_as_they_did() {
+    let umber = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/umber-yard.json");
+    let overhead = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/tern-quay.png");
+    let golden = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/golden");
+    let folder = tempfile::tempdir().unwrap();
+    let cases: [(&str, &str, &[&str]); 4] = [
+        ("quay", DEMO, &["--camera", "c4", "--head", "h1", "--overhead", overhead]),
+        ("lane-by-night", DEMO, &["--camera", "c1", "--head", "h1", "--night", "--stops=4"]),
+        ("wall", DEMO, &["--camera", "c3", "--head", "h1", "--grid"]),
+        ("fisheye", umber, &["--camera", "c2", "--head", "h1"]),
+    ];
+    for (name, site, how) in cases {
+        let out = folder.path().join(format!("{name}.png"));
+        answer(&[&["view", site, "--width", "120", "--samples", "3", "-o", out.to_str().unwrap()], how].concat());
+        let kept = format!("{golden}/{name}.png");
+        if std::env::var_os("BRIGHT_ANGLE_GOLDEN").is_some() {
+            std::fs::copy(&out, &kept).unwrap();
+        }
+        let [found, kept] =
+            [image::open(&out).unwrap(), image::open(&kept).unwrap()].map(image::DynamicImage::into_rgba8);
+        assert_eq!(found.dimensions(), kept.dimensions());
+        let off = found.as_raw().iter().zip(kept.as_raw()).map(|(a, b)| u64::from(a.abs_diff(*b))).sum::<u64>();
+        let mean = off as f64 / found.as_raw().len() as f64;
+        assert!(mean < 0.5, "{name}: {mean} of 255 off on the mean");
     }
 }

@@ -48,7 +48,7 @@ fn pixel(head: &Head, direction: DVec3) -> Option<DVec2> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::Site;
+    use crate::site::Site;
 
     #[test]
     fn the_horizon_of_a_level_pinhole_is_a_straight_line_tilt_above_the_middle() {

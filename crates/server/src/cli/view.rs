@@ -59,6 +59,9 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
     if !(-20.0..=20.0).contains(&args.stops) {
         return Err(vec![Fault::new("--stops", format!("{} is outside -20 to 20", args.stops))]);
     }
+    if !(0.0..=1.0).contains(&args.shutter_s) {
+        return Err(vec![Fault::new("--shutter-s", format!("{} is outside 0 to 1 s", args.shutter_s))]);
+    }
     let session = session(input::site(file)?)?;
     let wish = PictureWish {
         window: match args.loupe {
