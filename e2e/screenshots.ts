@@ -4,6 +4,8 @@ import { Aim, ROOT, umber } from "./support/aim";
 
 const shoot = async (page: Page, name: string): Promise<void> => {
   await page.evaluate(() => document.fonts.ready);
+  const view = page.getByTestId("view-panel");
+  if ((await view.count()) > 0) await expect(view).toHaveAttribute("data-settled", "true");
   await page.mouse.move(0, 0);
   await page.screenshot({ path: `${ROOT}docs/screenshots/${name}.png`, animations: "disabled" });
 };
