@@ -86,6 +86,9 @@ fn a_mask_covers_every_pixel_that_shows_the_place_and_little_more() {
     assert!(masks >= 5, "{masks}");
 }
 
+/// A change of a site as it is then.
+type Change = Box<dyn Fn(&SiteFile) -> SiteChange>;
+
 #[test]
 fn after_every_change_a_session_says_what_a_fresh_one_says() {
     let mut session = Session::open(demo()).unwrap();
@@ -105,7 +108,7 @@ fn after_every_change_a_session_says_what_a_fresh_one_says() {
         site.heads().iter().map(|head| site.masks(head).len()).sum()
     };
     let before = masked(&session);
-    let changes: Vec<Box<dyn Fn(&SiteFile) -> SiteChange>> = vec![
+    let changes: Vec<Change> = vec![
         // A wall before the garden hides it, and does so less when it is shorter.
         Box::new(|file| obstacles(vec![wall(60.0)], file)),
         Box::new(|file| obstacles(vec![wall(90.0)], file)),
