@@ -87,7 +87,7 @@ fn a_mask_covers_every_pixel_that_shows_the_place_and_little_more() {
 }
 
 /// A change of a site as it is then.
-type Change = Box<dyn Fn(&SiteFile) -> SiteChange>;
+type Change<'a> = Box<dyn Fn(&SiteFile) -> SiteChange + 'a>;
 
 #[test]
 fn after_every_change_a_session_says_what_a_fresh_one_says() {
