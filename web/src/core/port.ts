@@ -92,9 +92,12 @@ const viewers = {
   rightLoupe: new Follower(makeWorker),
   keep: new Follower(makeWorker),
   keepMore: new Follower(makeWorker),
+  sheet: new Follower(makeWorker),
 };
 /** Which of them works on what. */
 export type Slot = keyof typeof viewers;
+/** Large pictures are made one after the other: two at once would take the workers from each other. */
+let large: Promise<unknown> = Promise.resolve();
 /** How many rows of a large picture a worker takes at a time. */
 const BAND = 48;
 
@@ -218,31 +221,10 @@ export const core = {
   },
 
   /** A large picture, band by band over two workers; `onShare` hears how much of it is done. */
-  async largePicture(
-    site: SiteFile,
-    head: HeadRef,
-    wish: Omit<PictureWish, "window">,
-    { width, height }: { width: number; height: number },
-    onShare: (share: number) => void,
-  ): Promise<ImageData> {
-    const whole = new ImageData(width, height);
-    let next = 0;
-    let done = 0;
-    const work = async (slot: Slot): Promise<void> => {
-      while (next < height) {
-        const from = next;
-        next = Math.min(next + BAND, height);
-        const band: PictureWish = { ...wish, window: { band: { width, from, to: next } } };
-        // What is looked at meanwhile may take the worker away from it: then it is asked again.
-        let got: PictureShown | null = null;
-        while (!got) got = await core.picture(site, head, band, slot);
-        whole.data.set(got.rgba, from * width * 4);
-        done += got.told.frame.height;
-        onShare(done / height);
-      }
-    };
-    await Promise.all([work("keep"), work("keepMore")]);
-    return whole;
+  largePicture(...of: Parameters<typeof makeLarge>): Promise<ImageData> {
+    const made = large.then(() => makeLarge(...of));
+    large = made.catch(() => undefined);
+    return made;
   },
 
   /** The relief of a site; null if something newer was wished before it was done. The slot keeps what is worked out for the next time. */
@@ -256,6 +238,33 @@ export const core = {
     return merged(wish, replies);
   },
 };
+
+async function makeLarge(
+  site: SiteFile,
+  head: HeadRef,
+  wish: Omit<PictureWish, "window">,
+  { width, height }: { width: number; height: number },
+  onShare: (share: number) => void,
+): Promise<ImageData> {
+  const whole = new ImageData(width, height);
+
+  let next = 0;
+  let done = 0;
+  const work = async (slot: Slot): Promise<void> => {
+    while (next < height) {
+      const from = next;
+      next = Math.min(next + BAND, height);
+      const band: PictureWish = { ...wish, window: { band: { width, from, to: next } } };
+      const got = await core.picture(site, head, band, slot);
+      if (!got) throw new Error("another picture was begun");
+      whole.data.set(got.rgba, from * width * 4);
+      done += got.told.frame.height;
+      onShare(done / height);
+    }
+  };
+  await Promise.all([work("keep"), work("keepMore")]);
+  return whole;
+}
 
 function merged(wish: ReliefWish, replies: Reply[]): Raster | null {
   const [first, ...others] = replies;

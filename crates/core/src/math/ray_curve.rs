@@ -49,7 +49,7 @@ mod tests {
 
     #[test]
     fn directions_are_those_of_the_projection() {
-        for (bend, focal) in [(1.0, 900.0), (1.0, 9000.0), (0.5, 800.0), (0.0, 750.0), (-0.5, 700.0), (-0.3, 1400.0)] {
+        for (bend, focal) in [(1.0, 900.0), (1.0, 9000.0), (0.5, 800.0), (0.0, 750.0), (-0.5, 820.0), (-0.3, 1400.0)] {
             let projection = Projection::of(bend, focal, DVec2::new(2688.0, 1520.0));
             let curve = RayCurve::new(&projection);
             for row in 0..39 {

@@ -5,9 +5,11 @@ use crate::math::{Ring, clip, hull, ring_area, sides};
 use crate::scene::{Eye, Scene, Solid};
 use glam::{DVec2, DVec3};
 
-/// Rays across and down over the part of the picture that a private place may lie in.
+/// The least rays across and down over the part of the picture that a private place may lie in, and how far apart they are at
+/// most, px: what is seen through a narrower gap is not found.
 const ACROSS: usize = 48;
 const DOWN: usize = 32;
+const APART_PX: f64 = 20.0;
 /// The most corners of a mask: what recorders and cameras commonly take (common practice, no source).
 pub const MOST_CORNERS: usize = 8;
 /// Each edge of a private place is followed in so many steps: straight edges bow in a bent picture.
@@ -43,11 +45,13 @@ impl Mask {
         if low.cmpge(high).any() {
             return None;
         }
-        let step = (high - low) / DVec2::new(ACROSS as f64, DOWN as f64);
+        let rays = |room: f64, least: usize| ((room / APART_PX).ceil() as usize).max(least);
+        let (across, down) = (rays(high.x - low.x, ACROSS), rays(high.y - low.y, DOWN));
+        let step = (high - low) / DVec2::new(across as f64, down as f64);
         let corner = |column: usize, row: usize| low + step * DVec2::new(column as f64, row as f64);
         let mut seen = Vec::new();
-        for row in 0..=DOWN {
-            for column in 0..=ACROSS {
+        for row in 0..=down {
+            for column in 0..=across {
                 let pixel = corner(column, row);
                 // Up to the next ray on each side something of it may be seen.
                 if is_seen(head, eye, scene, private, pixel.clamp(DVec2::splat(0.01), size - 0.01)) {
@@ -111,7 +115,7 @@ fn is_seen(head: &Head, eye: &Eye, scene: &Scene, private: &Solid, pixel: DVec2)
     }
     let Some(ray) = view.projection.unproject(pixel) else { return false };
     let direction = view.pose.to_site(ray);
-    let to = end(eye.from(), direction);
+    let to = end(eye.from(), direction, private.base());
     if !head.shows(direction) {
         return false;
     }
@@ -120,9 +124,10 @@ fn is_seen(head: &Head, eye: &Eye, scene: &Scene, private: &Solid, pixel: DVec2)
     eye.first_solid(scene, to).is_none_or(|(first, _)| reached <= first + give)
 }
 
-/// Where a ray ends: on the ground, or far away.
-fn end(from: DVec3, direction: DVec3) -> DVec3 {
-    let down = (direction.z < 0.0 && from.z > 0.0).then(|| from.z / -direction.z);
+/// Where a ray ends: on the ground, or on that of a place that lies lower, or far away.
+fn end(from: DVec3, direction: DVec3, base: f64) -> DVec3 {
+    let over = from.z - base.min(0.0);
+    let down = (direction.z < 0.0 && over > 0.0).then(|| over / -direction.z);
     from + direction * down.unwrap_or(FAR_M).min(FAR_M)
 }
 

@@ -47,5 +47,5 @@ async function pictureOf(site: SiteFile, head: HeadRef, light: string): Promise<
     samples: 2,
     shutter_s: 0,
   };
-  return core.picture(site, head, wish, "keep");
+  return core.picture(site, head, wish, "sheet");
 }

@@ -55,11 +55,9 @@ export function WholePicture({ shown, head, site, inHand, lines, size, children 
     if (!holds) dragging({ dragged: false });
   }, [holds, dragging]);
   const drag = ({ moved: [right, down], first, gesture, keys }: Drag): void => {
-    // Keys aim as they do everywhere on this screen.
-    if (keys) return;
     const now = aimedOf(useSite.getState().open?.site ?? site, head);
     if (!now) return;
-    if (first) dragging({ dragged: true });
+    if (first && !keys) dragging({ dragged: true });
     if (first || !taken.current) taken.current = { pan_deg: now.pan_deg, tilt_deg: now.tilt_deg };
     const aim = dragged(taken.current, [right * scale, down * scale], told.focal_px, rollOf(now));
     edit(
