@@ -30,6 +30,11 @@ test("the gate lane by day and by night: the plate reads in the loupe, and pictu
   expect(day.colours).toBeGreaterThan(50);
   await expect(page.getByTestId("view-says")).toContainText(/^354 px\/m to read: kept/);
   await expect(page.getByTestId("loupe").locator("canvas")).toBeVisible();
+  // It comes at 2.2 m/s, a little aslant: at a thirtieth of a second its strokes are drawn out.
+  const shutter = page.getByRole("textbox", { name: "Shutter" });
+  await shutter.fill("1/30");
+  await shutter.press("Enter");
+  await expect(page.getByTestId("view-says")).toContainText(/drawn out over [23]\.\d px/);
   await page.getByRole("radiogroup", { name: "Light of the picture" }).getByText("Night").click();
   await aim.viewSettled();
   // Exposed for plates it shows nothing else.

@@ -15,7 +15,7 @@ import { cameraOf, headOf, targetOf } from "../../../model/lookups";
 import { aimedOf, hasFocal, nameOf } from "../../../model/views";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { VerdictMark } from "../../../ui/VerdictMark";
-import { LoupePixels, loupeCorner, loupeSays, markOf, useLoupe } from "./Loupe";
+import { LoupePixels, loupeCorner, loupeSays, markOf, toldBy, useLoupe } from "./Loupe";
 import { Pixels } from "./Pixels";
 import { lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
 
@@ -42,11 +42,12 @@ export function BesideView({ shown }: { shown: Shown }) {
 
 function Beside({ site, head, target }: { site: SiteFile; head: HeadRef; target: string }) {
   const [other, setOther] = useState(SAME);
-  const then = useOther(site, head, target, other);
+  const { then, settled } = useOther(site, head, target, other);
   const [frame, { width, height }] = useMeasure();
   const edit = useSite((state) => state.edit);
   const use = (): void => {
-    const camera = then && cameraOf(then, head.camera);
+    // A camera of another state of the site would take back what was done since.
+    const camera = then && settled && cameraOf(then, head.camera);
     if (!camera) return;
     edit(`${camera.name} as beside`, (draft) => {
       draft.cameras = draft.cameras.map((now) => (now.id === camera.id ? camera : now));
@@ -66,7 +67,7 @@ function Beside({ site, head, target }: { site: SiteFile; head: HeadRef; target:
         room={room}
         slots={["right", "rightLoupe"]}
         act={
-          <Button size="small" onClick={use} disabled={other === SAME} aria-label="Use what is beside">
+          <Button size="small" onClick={use} disabled={other === SAME || !settled} aria-label="Use what is beside">
             Use it
           </Button>
         }
@@ -77,8 +78,13 @@ function Beside({ site, head, target }: { site: SiteFile; head: HeadRef; target:
   );
 }
 
-/** The site with the other lens, resolution or height; aimed at the promise where it hangs higher or lower. */
-function useOther(site: SiteFile, head: HeadRef, target: string, other: Other): SiteFile | null {
+/** The site with the other lens, resolution or height; aimed at the promise where it hangs higher or lower. With whether that is of the site as it is. */
+function useOther(
+  site: SiteFile,
+  head: HeadRef,
+  target: string,
+  other: Other,
+): { then: SiteFile | null; settled: boolean } {
   const [made, setMade] = useState<{ key: string; of: SiteFile; camera: Camera } | null>(null);
   const key = JSON.stringify([head, target, other]);
   useEffect(() => {
@@ -91,10 +97,11 @@ function useOther(site: SiteFile, head: HeadRef, target: string, other: Other): 
       current = false;
     };
   }, [site, head, target, other, key]);
-  return useMemo(() => {
+  const then = useMemo(() => {
     if (!made) return null;
     return { ...site, cameras: site.cameras.map((camera) => (camera.id === made.camera.id ? made.camera : camera)) };
   }, [site, made]);
+  return { then, settled: made !== null && made.of === site && made.key === key };
 }
 
 async function otherCamera(site: SiteFile, head: HeadRef, target: string, other: Other): Promise<Camera | null> {
@@ -223,7 +230,7 @@ function Half({ site, head, target, room, slots, children, act }: HalfProps) {
       <div className="beside-foot">
         <p className="fine beside-says">
           {mark && <VerdictMark verdict={mark.verdict} size={13} />}{" "}
-          {whole.shown && loupeSays(whole.shown.told, site, target)}
+          {whole.shown && loupeSays(toldBy(whole.shown, loupe.shown), site, target)}
         </p>
         {act}
       </div>

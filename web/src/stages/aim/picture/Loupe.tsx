@@ -1,7 +1,7 @@
 /** The sensor's own pixels around a promise. */
 import type { PictureShown, Slot } from "../../../core/port";
 import type { HeadRef, Light, PictureTold, SiteFile } from "../../../core/types";
-import { type Pace, usePicture } from "../../../core/usePicture";
+import { type Pace, type PictureState, usePicture } from "../../../core/usePicture";
 import { targetOf } from "../../../model/lookups";
 import { TASK_WORDS, density } from "../../../ui/words";
 import { shownBox } from "./Overlays";
@@ -61,6 +61,11 @@ export function LoupePixels({ shown, target, times }: { shown: PictureShown; tar
 
 export const markOf = (told: PictureTold, target: string): PictureTold["marks"][number] | undefined =>
   told.marks.find((held) => held.target === target);
+
+/** What is told of a promise: by its loupe, which knows how it moves, while that is of the same site as the whole picture. */
+export function toldBy(whole: PictureState, loupe: PictureState | null): PictureTold {
+  return loupe && loupe.of.site === whole.of.site ? loupe.told : whole.told;
+}
 
 /** What so many pixels are good for, and how the promise stands. */
 export function loupeSays(told: PictureTold, site: SiteFile, target: string): string {

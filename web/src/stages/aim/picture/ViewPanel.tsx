@@ -12,7 +12,7 @@ import { keyOf } from "../../../model/views";
 import { Measure, plain } from "../../../ui/Measure";
 import { cardsAddress, goTo } from "../../../ui/address";
 import { share } from "../../../ui/words";
-import { LoupePixels, loupeCorner, loupeSays, loupeSize, markOf, useLoupe } from "./Loupe";
+import { LoupePixels, loupeCorner, loupeSays, loupeSize, markOf, toldBy, useLoupe } from "./Loupe";
 import { WholePicture } from "./WholePicture";
 import { saveView } from "./saveView";
 import { SHUTTER_TIME, lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
@@ -120,7 +120,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
         {head && sensor && <More site={site} head={head} sensor={sensor} />}
       </div>
       <p className="fine view-says" data-testid="view-says">
-        {held && whole.shown && loupeSays(whole.shown.told, site, held)}{" "}
+        {held && whole.shown && loupeSays(toldBy(whole.shown, loupe.shown), site, held)}{" "}
         {whole.shown && <Says told={whole.shown.told} night={look.night} />}
       </p>
     </section>
