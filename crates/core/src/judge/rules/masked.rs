@@ -15,28 +15,31 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
     if masks.is_empty() {
         return None;
     }
-    let subject = part_of_picture(sight, &sight.body_corners());
-    let share = masks.iter().map(|mask| mask.share_of(&subject)).sum::<f64>().min(1.0);
-    let anywhere = part_of_picture(sight, &sight.may_be_at());
-    let touched = masks.iter().any(|mask| mask.share_of(&anywhere) > 0.0);
-    let limit = sight.target.may_be_hidden;
+    let (share, verdict) = found(sight, masks);
     Some(RuleResult {
         rule: RuleName::Masked,
         value: Some(share),
         worst: None,
-        limit: Some(limit),
+        limit: Some(sight.target.may_be_hidden),
         broken_past: None,
         unit: "masked",
-        verdict: Verdict::of(share <= limit, !touched),
+        verdict,
         basis: Cow::Borrowed("the masks that the site's private places take in this picture"),
     })
 }
 
 /// What one mask alone does to a sight; kept where it is not touched.
 pub fn by(sight: &Sight, mask: &Mask) -> Verdict {
-    let share = mask.share_of(&part_of_picture(sight, &sight.body_corners()));
-    let touched = mask.share_of(&part_of_picture(sight, &sight.may_be_at())) > 0.0;
-    Verdict::of(share <= sight.target.may_be_hidden, !touched)
+    found(sight, std::slice::from_ref(mask)).1
+}
+
+/// The share of the subject behind some masks, and what follows.
+fn found(sight: &Sight, masks: &[Mask]) -> (f64, Verdict) {
+    let subject = part_of_picture(sight, &sight.body_corners());
+    let share = masks.iter().map(|mask| mask.share_of(&subject)).sum::<f64>().min(1.0);
+    let anywhere = part_of_picture(sight, &sight.may_be_at());
+    let touched = masks.iter().any(|mask| mask.share_of(&anywhere) > 0.0);
+    (share, Verdict::of(share <= sight.target.may_be_hidden, !touched))
 }
 
 /// The part of the picture that some corners take, as far as they are before the lens.
