@@ -9,6 +9,7 @@ export type Camera = Schemas["Camera"];
 export type CameraHead = Schemas["CameraHead"];
 export type Obstacle = Schemas["Obstacle"];
 export type Model = Schemas["Model"];
+export type Lens = Model["lens"];
 export type Task = Schemas["Task"];
 export type Subject = Schemas["Subject"];
 export type Verdict = Schemas["Verdict"];

@@ -5,7 +5,7 @@ import type { SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
-import { cameraOf, headOf } from "../../model/lookups";
+import { cameraOf, lensOf } from "../../model/lookups";
 import { aimedOf, hasFocal, keyOf } from "../../model/views";
 import { rounded } from "../../model/points";
 import { lengthStep } from "../../ui/length";
@@ -98,7 +98,7 @@ function zoom(by: number): void {
   useSite.getState().edit(
     "Change the focal length",
     (site) => {
-      const lens = headOf(site, head.camera, head.head)?.lens ?? cameraOf(site, head.camera)?.model.lens;
+      const lens = lensOf(site, head);
       const zoomed = aimedOf(site, head);
       if (!lens || !zoomed || !hasFocal(zoomed)) return;
       zoomed.focal_mm = rounded(Math.min(Math.max(zoomed.focal_mm + by, lens.focal_min_mm), lens.focal_max_mm), 2);

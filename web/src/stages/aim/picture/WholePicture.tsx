@@ -5,7 +5,7 @@ import type { Aim, HeadRef, Point, SiteFile } from "../../../core/types";
 import type { PictureState } from "../../../core/usePicture";
 import { useSite } from "../../../keep/store";
 import { useInHand } from "../../../model/inHand";
-import { cameraOf, headOf, targetOf } from "../../../model/lookups";
+import { cameraOf, lensOf, targetOf } from "../../../model/lookups";
 import { rounded } from "../../../model/points";
 import { aimedOf, hasFocal } from "../../../model/views";
 import { type Drag, Handle, HandlesProvider, useHandles } from "../../../ui/Handle";
@@ -44,7 +44,7 @@ export function WholePicture({ shown, head, site, inHand, lines, size, children 
           const lens = lensOf(draft, head);
           if (!aimed || !hasFocal(aimed) || !lens) return;
           const focal = aimed.focal_mm * Math.exp(-turned / 800);
-          aimed.focal_mm = rounded(Math.min(Math.max(focal, lens[0]), lens[1]), 2);
+          aimed.focal_mm = rounded(Math.min(Math.max(focal, lens.focal_min_mm), lens.focal_max_mm), 2);
         },
         `picture-zoom-${head.camera}-${head.head}-${head.view ?? ""}`,
       ),
@@ -111,12 +111,6 @@ export function WholePicture({ shown, head, site, inHand, lines, size, children 
 }
 
 const rollOf = (aimed: object): number => ("roll_deg" in aimed ? Number(aimed.roll_deg ?? 0) : 0);
-
-function lensOf(site: SiteFile, { camera, head }: HeadRef): [number, number] | null {
-  const held = cameraOf(site, camera);
-  const lens = headOf(site, camera, head)?.lens ?? held?.model.lens;
-  return lens ? [lens.focal_min_mm, lens.focal_max_mm] : null;
-}
 
 /** The aim that keeps what was taken under the hand, to first order, after a drag by so many pixels of the sensor. */
 function dragged(from: Aim, [right, down]: Point, focal: number, roll: number): [number, number] {
