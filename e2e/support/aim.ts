@@ -26,6 +26,9 @@ export const demo = (): Site => JSON.parse(readFileSync(DEMO, "utf8")) as Site;
 /** The demo that has a camera of every form. */
 export const umber = (): Site => JSON.parse(readFileSync(`${ROOT}demo/umber-yard.json`, "utf8")) as Site;
 
+/** The demo with a plate on its way, an own wall and a low sun. */
+export const saltpan = (): Site => JSON.parse(readFileSync(`${ROOT}demo/saltpan-lane.json`, "utf8")) as Site;
+
 /** Keeps a site on the server and answers its id. */
 export async function keep(request: APIRequestContext, site: unknown = demo()): Promise<string> {
   const made = await request.post("/api/sites", { data: { says: "Test", site } });
@@ -102,7 +105,7 @@ export class Aim {
   }
 
   /** Turns what lies under the plan to one of its parts. */
-  async turnTo(part: "Section" | "Beside" | "Ground" | "Designs"): Promise<void> {
+  async turnTo(part: "Section" | "Beside" | "Lane" | "Night" | "Sun" | "Ground" | "Designs"): Promise<void> {
     await this.page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
   }
 

@@ -27,7 +27,7 @@
 //! behind the camera.
 //!
 //! The rooms, each importing only from those before it (`tests/rooms.rs` holds that): [`work`] · [`math`] · [`file`] ·
-//! [`equipment`] · [`scene`] · [`site`] · [`judge`] · [`show`] · [`picture`] · [`words`] · [`change`] · [`survey`] · [`answer`].
+//! [`equipment`] · [`scene`] · [`site`] · [`light`] · [`judge`] · [`show`] · [`picture`] · [`words`] · [`change`] · [`survey`] · [`answer`].
 
 pub mod answer;
 pub mod change;
@@ -36,6 +36,7 @@ pub mod exchange;
 pub mod file;
 pub mod ground;
 pub mod judge;
+pub mod light;
 pub mod math;
 pub mod picture;
 pub mod scene;

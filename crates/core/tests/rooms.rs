@@ -4,13 +4,14 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 /// From the room that knows nobody to the one that may know all.
-const ORDER: [&str; 15] = [
+const ORDER: [&str; 16] = [
     "work",
     "math",
     "file",
     "equipment",
     "scene",
     "site",
+    "light",
     "judge",
     "words",
     "show",

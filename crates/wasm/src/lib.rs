@@ -3,12 +3,16 @@
 
 use bright_angle_core::Fault;
 use bright_angle_core::answer::{Ask, answer};
+use bright_angle_core::change::ways::mend::sun_ways;
 use bright_angle_core::file::{HeadRef, SiteChange, SiteFile, read_json};
 use bright_angle_core::ground::told::{GroundWish, LiveGround};
 use bright_angle_core::judge::Session;
 use bright_angle_core::math::Grid;
 use bright_angle_core::picture::{Drape, Picture, PictureWish};
 use bright_angle_core::show::live_relief::LiveRelief;
+use bright_angle_core::show::live_sun::LiveSun;
+use bright_angle_core::show::sun_told::calendar;
+use bright_angle_core::words::units::Units;
 use std::sync::Arc;
 use wasm_bindgen::prelude::wasm_bindgen;
 
@@ -23,6 +27,8 @@ pub struct Core {
     reliefs: [Option<LiveRelief>; 2],
     /// The ground, once it was asked about.
     ground: Option<LiveGround>,
+    /// The sun, once it was asked about.
+    sun: LiveSun,
     /// A picture under work.
     picture: Option<Picture>,
     /// The overhead picture's pixels, and as it lies on the ground.
@@ -44,7 +50,15 @@ impl Core {
     /// The faults of the file.
     pub fn open(site: &str) -> Result<Core, Refused> {
         let session = SiteFile::parse(site).and_then(Session::open).map_err(|faults| refused(&faults))?;
-        Ok(Core { session, reliefs: [None, None], ground: None, picture: None, overhead: None, drape: None })
+        Ok(Core {
+            session,
+            reliefs: [None, None],
+            ground: None,
+            sun: LiveSun::default(),
+            picture: None,
+            overhead: None,
+            drape: None,
+        })
     }
 
     /// Makes a change (a `SiteChange`); answers what it did (a `Delta`). On faults nothing is changed.
@@ -89,6 +103,45 @@ impl Core {
         let ground = self.ground.insert(held.unwrap_or_else(|| LiveGround::new(site, wish.height_m)));
         let told = ground.tell(site, &wish).map_err(|fault| refused(&[fault]))?;
         serde_json::to_string(&told).map_err(|error| refused(&[Fault::new("", error.to_string())]))
+    }
+
+    /// A head's calendar of the sun (a `HeadRef`, the id of a target or none; a `SunCalendar` out); the sun's year is kept.
+    ///
+    /// # Errors
+    /// What the site does not have, or a year that the sun is not told for.
+    pub fn sun_calendar(&mut self, head: &str, target: Option<String>, year: i32) -> Result<String, Refused> {
+        let head: HeadRef = read(head)?;
+        let site = self.session.site();
+        let year = self.sun.year(site, year).map_err(|fault| refused(&[fault]))?;
+        json(&calendar(&self.session, &head, target.as_deref(), year).map_err(|fault| refused(&[fault]))?)
+    }
+
+    /// The ways that lessen the sun in a head's picture (a `HeadRef` and `Units`; `Mends` out).
+    ///
+    /// # Errors
+    /// As for the calendar.
+    pub fn sun_ways(&mut self, head: &str, year: i32, units: &str) -> Result<String, Refused> {
+        let (head, units): (HeadRef, Units) = (read(head)?, read(units)?);
+        let year = self.sun.year(self.session.site(), year).map_err(|fault| refused(&[fault]))?;
+        json(&sun_ways(&self.session, &head, year, units).map_err(|fault| refused(&[fault]))?)
+    }
+
+    /// Begins to work out the hours of sun in every head's picture.
+    ///
+    /// # Errors
+    /// As for the calendar.
+    pub fn want_sun(&mut self, year: i32) -> Result<(), Refused> {
+        self.sun.want(self.session.site(), year).map_err(|fault| refused(&[fault]))
+    }
+
+    /// Works out one head more; `false` when it is done.
+    pub fn step_sun(&mut self) -> bool {
+        self.sun.step(&self.session)
+    }
+
+    /// The hours of each head that is worked out (`SunHours`).
+    pub fn sun_hours(&self) -> String {
+        serde_json::to_string(self.sun.hours()).unwrap_or_default()
     }
 
     /// How many cameras that never look away see each cell of the ground, as last told, at a need, rows from south to north.
@@ -177,6 +230,10 @@ impl Core {
 
 fn read<T: for<'a> serde::Deserialize<'a>>(json: &str) -> Result<T, Refused> {
     read_json(json).map_err(|faults| refused(&faults))
+}
+
+fn json(value: &impl serde::Serialize) -> Result<String, Refused> {
+    serde_json::to_string(value).map_err(|error| refused(&[Fault::new("", error.to_string())]))
 }
 
 fn refused(faults: &[Fault]) -> Refused {

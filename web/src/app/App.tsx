@@ -41,6 +41,9 @@ export function App() {
               <Route<{ id: string; head?: string }> path="/site/:id/cards/:head?">
                 {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="cards" item={head ?? null} />}
               </Route>
+              <Route<{ id: string; head?: string }> path="/site/:id/settings/:head?">
+                {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="settings" item={head ?? null} />}
+              </Route>
               <Route path="/site/:id">
                 {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
               </Route>

@@ -690,6 +690,54 @@ export interface components {
             /** @enum {string} */
             ask: "masks";
         } | {
+            /** @enum {string} */
+            ask: "plates";
+        } | {
+            /** @description The sight line. */
+            line: components["schemas"]["Question"];
+            /** @enum {string} */
+            ask: "schools";
+        } | {
+            /** @enum {string} */
+            ask: "light";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "washed_ways";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The day that clock times are told for, as in `2027-10-05`. */
+            date?: string | null;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "start_settings";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The day that clock times are told for, as in `2027-10-05`. */
+            date?: string | null;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "start_settings_csv";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The day by the site's clock, as in `2027-10-05`. */
+            date: string;
+            /**
+             * Format: int32
+             * @description Minutes since midnight by the site's clock.
+             */
+            minute: number;
+            /** @enum {string} */
+            ask: "sun_at";
+        } | {
             /**
              * Format: double
              * @description How long the event is that chances are told for, s.
@@ -830,6 +878,13 @@ export interface components {
              */
             decides?: string | null;
         };
+        /** @description A lamp inside of a solid. */
+        Buried: {
+            /** @description The lamp's id. */
+            lamp: string;
+            /** @description The obstacle's id. */
+            inside: string;
+        };
         /** @description A camera as the file writes it. */
         Camera: {
             /** @description Its id, unique among the cameras. */
@@ -854,6 +909,7 @@ export interface components {
             ground_m?: number;
             /** @description The whole model, so that a file stands alone. */
             model: components["schemas"]["Model"];
+            emitter?: null | components["schemas"]["Emitter"];
             /** @description Its heads; most cameras have one. */
             heads: components["schemas"]["CameraHead"][];
         };
@@ -897,6 +953,7 @@ export interface components {
             pointed_by?: null | components["schemas"]["Link"];
             /** @description Flat pictures cut out of its round one; a fisheye. */
             flattened?: components["schemas"]["Flattened"][];
+            exposure?: null | components["schemas"]["Exposure"];
         };
         /** @description How a head is aimed. */
         Card: {
@@ -1000,7 +1057,7 @@ export interface components {
             /** @description What is different about theirs. */
             theirs: string;
         };
-        /** @description Season and years of growth that the verdicts are given for. */
+        /** @description Season, years of growth and day or night that the verdicts are given for. */
         Conditions: {
             /**
              * @description Whether the trees that lose their leaves have lost them.
@@ -1013,6 +1070,11 @@ export interface components {
              * @default 0
              */
             years?: number;
+            /**
+             * @description Whether they are given for the night: by lamps and infrared light.
+             * @default false
+             */
+            night?: boolean;
         };
         /** @description Both sides of a stale save. */
         Conflict: {
@@ -1205,6 +1267,18 @@ export interface components {
              */
             bearing_deg: number;
         };
+        /** @description An infrared lamp of its own that shines for a camera in place of the one in its housing; it points where the camera points. */
+        Emitter: {
+            /** @description Where it is mounted. */
+            position: number[];
+            /**
+             * Format: double
+             * @description Its height over the ground under the camera, m.
+             */
+            height_m: number;
+            /** @description Its light. */
+            light: components["schemas"]["Infrared"];
+        };
         /** @description What a site's design achieves. */
         Evaluation: {
             /** @description Each head by itself. */
@@ -1213,6 +1287,29 @@ export interface components {
             sight_lines: components["schemas"]["SightLine"][];
             /** @description Each target with its verdict. */
             targets: components["schemas"]["TargetResult"][];
+        };
+        /** @description How a head is set to take its pictures. */
+        Exposure: {
+            /**
+             * Format: double
+             * @description How long the shutter is open, s.
+             */
+            shutter_s: number;
+            /**
+             * Format: double
+             * @description Pictures a second.
+             */
+            fps: number;
+            /**
+             * Format: double
+             * @description The distance that it is focused at, m; none for the one that centres what it must hold.
+             */
+            focus_m?: number | null;
+            /**
+             * Format: double
+             * @description The share of its infrared light that is used; all of it where left out, 0 for none.
+             */
+            infrared_share?: number | null;
         };
         /** @description One fault of an input: the place and the reason. */
         Fault: {
@@ -1329,6 +1426,26 @@ export interface components {
              */
             plus_minus_m: number;
         };
+        /** @description The place of a site on the earth; the site's y stays north. */
+        GeoPlace: {
+            /**
+             * Format: double
+             * @description Latitude, degrees north.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Longitude, degrees east.
+             */
+            longitude_deg: number;
+            /**
+             * Format: double
+             * @description Height over the sea, m.
+             */
+            elevation_m?: number;
+            /** @description Name of its time zone in the IANA database, as in `Europe/London`. */
+            time_zone: string;
+        };
         /**
          * @description What the relief tells about the ground. Areas are of ground that somebody can stand on, in the box around all that is drawn and
          *     five metres more.
@@ -1410,6 +1527,8 @@ export interface components {
             target: components["schemas"]["Needed"][];
             /** @description How large subjects usually are; a scene has no size. */
             sizes: components["schemas"]["SubjectSize"][];
+            /** @description The number plates that can be chosen from. */
+            plates: components["schemas"]["KnownPlate"][];
             /** @description What is taken where a file does not say. */
             defaults: components["schemas"]["Defaults"];
         };
@@ -1529,6 +1648,71 @@ export interface components {
              */
             nearest_m: number;
         };
+        /** @description Infrared light as its maker rates it. */
+        Infrared: {
+            /**
+             * Format: double
+             * @description Rated range, m: there the light is 1 on its axis.
+             */
+            range_m: number;
+            /**
+             * Format: double
+             * @description The whole angle between the edges of its beam, degrees; as wide as the lens at its widest where left out.
+             */
+            beam_deg?: number | null;
+        };
+        /** @description The infrared light of a head on a target. */
+        InfraredOn: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description How much of what its rated range stands for: (R/s)²·cosᵐθ.
+             */
+            relative: number;
+            /**
+             * Format: double
+             * @description The same in stops over 1; null where there is none.
+             */
+            stops: number | null;
+        };
+        /** @description A kind of plate with its usual size. */
+        KnownPlate: {
+            /** @description Width and height, m. */
+            size_m: number[];
+            /** @description What it is like. */
+            plate: components["schemas"]["PlateKind"];
+            /** @description Where the figures come from. */
+            basis: string;
+        };
+        /** @description A lamp at a height that shines down and to all sides. */
+        Lamp: {
+            /** @description Its id, unique among the lamps. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it hangs. */
+            position: number[];
+            /**
+             * Format: double
+             * @description Height over the ground there, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Its light, lumens; zero for one that is out.
+             */
+            lumens: number;
+            /**
+             * Format: double
+             * @description Height of the ground under it, m.
+             */
+            ground_m?: number;
+        };
         /** @description Something that is easily found in the picture. */
         Landmark: {
             /** @description What it is. */
@@ -1597,6 +1781,19 @@ export interface components {
                  */
                 stops?: number;
             };
+        };
+        /** @description The light of a site by night. */
+        LightTold: {
+            /** @description Each target that lies before a head. */
+            targets: components["schemas"]["LitTarget"][];
+            /** @description Each head with infrared light and each target before it. */
+            infrared: components["schemas"]["InfraredOn"][];
+            /** @description What washes out in the picture of each head with infrared light that serves some target best. */
+            washed: components["schemas"]["Washed"][];
+            /** @description Each head that has lamps in its picture, or so near to it that they spoil it. */
+            spoiled: components["schemas"]["Spoiled"][];
+            /** @description Lamps that are drawn inside of a solid: their light goes nowhere. */
+            buried: components["schemas"]["Buried"][];
         };
         /** @description A fixed head that points one that is turned from afar. */
         Link: {
@@ -1679,8 +1876,38 @@ export interface components {
                 ground_m?: number;
                 /** @description The whole model, so that a file stands alone. */
                 model: components["schemas"]["Model"];
+                emitter?: null | components["schemas"]["Emitter"];
                 /** @description Its heads; most cameras have one. */
                 heads: components["schemas"]["CameraHead"][];
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Lamp: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the lamps. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Where it hangs. */
+                position: number[];
+                /**
+                 * Format: double
+                 * @description Height over the ground there, m.
+                 */
+                height_m: number;
+                /**
+                 * Format: double
+                 * @description Its light, lumens; zero for one that is out.
+                 */
+                lumens: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground under it, m.
+                 */
+                ground_m?: number;
             }[];
         };
         /** @description What is different in a list of things with ids. */
@@ -1738,6 +1965,8 @@ export interface components {
                  * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
                  */
                 bare_see_through?: number | null;
+                /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
+                lettering?: boolean;
             }[];
         };
         /** @description What is different in a list of things with ids. */
@@ -1912,6 +2141,7 @@ export interface components {
                  * @description The bearing its face or plate points to, degrees; none for any.
                  */
                 facing_deg?: number | null;
+                plate?: null | components["schemas"]["PlateKind"];
                 /**
                  * Format: double
                  * @description How fast the subject moves, m/s.
@@ -1962,6 +2192,20 @@ export interface components {
                 /** @description Its cameras; ids are unique within it. */
                 cameras: components["schemas"]["Camera"][];
             }[];
+        };
+        /** @description The light of lamps on a target. */
+        LitTarget: {
+            /** @description The target's id. */
+            target: string;
+            /** @description The place that decides, metres east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The light there on an upright surface that faces the camera of its best head, lux.
+             */
+            lux_upright: number;
+            /** @description The lamps that it comes from. */
+            lamps: string[];
         };
         /** @description A promise that stands worse when a camera fails. */
         Lost: {
@@ -2065,6 +2309,42 @@ export interface components {
             /** @description All shots together. */
             together: components["schemas"]["Shots"];
         };
+        /** @description A way that mends a picture, with its price. */
+        Mend: {
+            /** @description What to do, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description What is left of the trouble then: a share of the picture, or hours a year.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description The share of the picture that is of use then, 0 to 1.
+             */
+            useful: number;
+            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Every promise that it changes. */
+            effects: components["schemas"]["Effect"][];
+            /** @description Whether it makes a promise worse. */
+            harms: boolean;
+        };
+        /** @description What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then those that leave least. */
+        Mends: {
+            /**
+             * Format: double
+             * @description How much there is of it now: a share of the picture, or hours a year.
+             */
+            now: number;
+            /**
+             * Format: double
+             * @description The share of the picture that is of use now, 0 to 1.
+             */
+            useful: number;
+            /** @description The ways. */
+            ways: components["schemas"]["Mend"][];
+        };
         /** @description Two states put together. */
         Merged: {
             site: null | components["schemas"]["SiteFile"];
@@ -2093,6 +2373,12 @@ export interface components {
              * @description Rated range of its infrared light, m; none where it has no such light.
              */
             infrared_m?: number | null;
+            infrared?: null | components["schemas"]["Infrared"];
+            /**
+             * Format: double
+             * @description The least light that it makes a usable picture of, lux, at a shutter of 1/30 s.
+             */
+            least_lux?: number | null;
             /** @description Protection against dust and water, as in `IP67` (IEC 60529). */
             ip?: string | null;
             /** @description Protection against blows, as in `IK10` (IEC 62262). */
@@ -2212,6 +2498,8 @@ export interface components {
              * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
              */
             bare_see_through?: number | null;
+            /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
+            lettering?: boolean;
         };
         /**
          * @description What an obstacle is.
@@ -2230,6 +2518,12 @@ export interface components {
          * @enum {string}
          */
         OverlapSchool: "spread" | "back_up";
+        /** @description The second camera that keeps *observe* on the vehicle where a plate is read. */
+        Overview: {
+            head: null | components["schemas"]["HeadRef"];
+            /** @description How it is kept. */
+            verdict: components["schemas"]["Verdict"];
+        };
         /** @description A patch of ground. */
         Patch: {
             /**
@@ -2318,6 +2612,8 @@ export interface components {
             clipped: number;
             /** @description Whether the camera has a light of its own. */
             infrared: boolean;
+            /** @description Whether lamps are known that shine at night. */
+            lamps: boolean;
             /** @description Lines of the horizon, px of the sensor. */
             horizon: number[][][];
             /** @description A line through its middle that is level where the camera hangs level, px of the sensor. */
@@ -2445,11 +2741,91 @@ export interface components {
              */
             height_m: number;
         };
+        /** @description The figures of a zone. */
+        PlateFigures: {
+            /**
+             * Format: double
+             * @description s.
+             */
+            time_s: number | null;
+            /**
+             * Format: double
+             * @description Pictures.
+             */
+            looks: number | null;
+            /**
+             * Format: double
+             * @description s.
+             */
+            shutter_wanted_s: number | null;
+            /**
+             * Format: double
+             * @description px.
+             */
+            blur_px: number | null;
+            /**
+             * Format: double
+             * @description m.
+             */
+            focus_m: number | null;
+            sharp: null | components["schemas"]["SharpTold"];
+            /**
+             * Format: double
+             * @description Stops.
+             */
+            infrared_stops: number | null;
+            /**
+             * Format: double
+             * @description px.
+             */
+            char_height_px: number | null;
+            /**
+             * Format: double
+             * @description px.
+             */
+            stroke_px: number | null;
+            /** @description px, least and most. */
+            size_window_px: number[] | null;
+            /**
+             * Format: double
+             * @description m.
+             */
+            scene_width_m: number | null;
+        };
+        /** @description What a plate is like besides its size, which is the target's. */
+        PlateKind: {
+            /** @description What the kind is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Height of its characters, m.
+             */
+            character_m: number;
+            /**
+             * Format: double
+             * @description Width of their strokes, m.
+             */
+            stroke_m: number;
+            /** @description Whether it throws infrared light back to where it came from. */
+            reflecting: boolean;
+        };
         /**
          * @description The two schools of plate cameras (handbook, section 6).
          * @enum {string}
          */
         PlateSchool: "level" | "raised";
+        /** @description One head and one plate on its way, of which it has some part in view and clear. */
+        PlateTold: components["schemas"]["PlateFigures"] & {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The target's id. */
+            target: string;
+            zone: null | components["schemas"]["ZoneEnds"];
+        };
         /** @description What a distance and a task ask of a lens. */
         PocketAnswer: {
             /**
@@ -2773,7 +3149,7 @@ export interface components {
          * @description The name of a rule.
          * @enum {string}
          */
-        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked";
+        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked" | "light_enough" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
         /** @description What a rule found on a sight line. */
         RuleResult: {
             /** @description The rule. */
@@ -2798,7 +3174,7 @@ export interface components {
              * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
              */
             broken_past: number | null;
-            /** @description `px/m`, `deg`, `s` or `hidden` or `masked` (shares of the subject). */
+            /** @description `px/m`, `deg`, `s`, `px`, `m`, `stops`, `looks`, `times` (what it needs) or `hidden` or `masked` (shares of the subject). */
             unit: string;
             /** @description What follows. */
             verdict: components["schemas"]["Verdict"];
@@ -2898,6 +3274,59 @@ export interface components {
              */
             mount_max_m?: number;
             /**
+             * Format: double
+             * @description A plate on the move: kept with so many looks at it …
+             * @default 3
+             */
+            looks_kept?: number;
+            /**
+             * Format: double
+             * @description … tight with so many, broken with fewer.
+             * @default 1
+             */
+            looks_tight?: number;
+            /**
+             * Format: double
+             * @description A plate on the move: kept up to this blur, px; tight up to half a stroke.
+             * @default 1
+             */
+            blur_kept_px?: number;
+            /**
+             * Format: double
+             * @description By how many stops infrared light may differ between the ends of where a plate reads.
+             * @default 2
+             */
+            zone_stops?: number;
+            /**
+             * Format: double
+             * @description How wide the picture may be where a plate reads, m.
+             * @default 6
+             */
+            lane_width_m?: number;
+            /**
+             * @description Whether who reads plates wants a second camera that keeps *observe* on the same lane.
+             * @default true
+             */
+            overview_pair?: boolean;
+            /**
+             * Format: double
+             * @description What is so many stops lighter than what a head must see washes out.
+             * @default 4
+             */
+            washed_out_stops?: number;
+            /**
+             * Format: double
+             * @description The sun back-lights what stands so near to its direction, degrees.
+             * @default 20
+             */
+            backlit_deg?: number;
+            /**
+             * Format: double
+             * @description A lamp so near to the picture spoils it, degrees.
+             * @default 10
+             */
+            lamp_near_deg?: number;
+            /**
              * @default {
              *       "aim_deg": 1,
              *       "camera_height_m": 0.05,
@@ -2961,6 +3390,23 @@ export interface components {
              * @description Horizontal distance between them, m.
              */
             distance_m: number;
+        };
+        /** @description What a school of plate cameras makes of a sight line. */
+        SchoolTold: {
+            /** @description The school. */
+            school: components["schemas"]["PlateSchool"];
+            /**
+             * Format: double
+             * @description How much of the way reads, m.
+             */
+            reads_m: number;
+            /**
+             * Format: double
+             * @description Its least density there, px/m; null where it reads nowhere.
+             */
+            px_per_m: number | null;
+            /** @description The greatest side and vertical angle that it is read at, degrees. */
+            worst_deg: number[];
         };
         /** @description A cut along the bearing from a head to a target. Distances are along the ground from the camera. */
         Section: {
@@ -3049,6 +3495,15 @@ export interface components {
              */
             image_circle_px?: number | null;
         };
+        /** @description A figure that is set, with its reason. */
+        Setting: {
+            /** @description What is set. */
+            name: string;
+            /** @description To what. */
+            value: string;
+            /** @description Why. */
+            why: string;
+        };
         /** @description Where a target is. */
         Shape: {
             /** @description Point, line or area. */
@@ -3061,6 +3516,19 @@ export interface components {
          * @enum {string}
          */
         ShapeKind: "point" | "line" | "area";
+        /** @description What is sharp. */
+        SharpTold: {
+            /**
+             * Format: double
+             * @description From, m.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description To, m; null where it goes on without end.
+             */
+            far_m: number | null;
+        };
         /** @description One shot. */
         Shot: {
             /**
@@ -3184,6 +3652,7 @@ export interface components {
              * @description The smallest single pan or tilt error that takes it out of the picture, degrees.
              */
             aim_slack_deg: number;
+            zone: null | components["schemas"]["ZoneTold"];
             /** @description The point that these figures are for, metres east and north. */
             at: number[];
             /** @description How many of the target's samples this head has. */
@@ -3213,6 +3682,8 @@ export interface components {
             head?: null | components["schemas"]["SiteHeading"];
             /** @default null */
             obstacles?: null | components["schemas"]["ListChange_Obstacle"];
+            /** @default null */
+            lamps?: null | components["schemas"]["ListChange_Lamp"];
             /** @default null */
             private?: null | components["schemas"]["ListChange_PrivatePlace"];
             /** @default null */
@@ -3275,6 +3746,7 @@ export interface components {
             rules?: components["schemas"]["Rules"];
             /** @description Season and years that the verdicts are given for; in leaf and today where left out. */
             conditions?: components["schemas"]["Conditions"];
+            place?: null | components["schemas"]["GeoPlace"];
             brief?: null | components["schemas"]["Brief"];
             drawing?: null | components["schemas"]["SiteDrawing"];
             /** @description Places that cameras can be mounted at, in the order of the walk. */
@@ -3283,6 +3755,8 @@ export interface components {
             readings?: components["schemas"]["Reading"][];
             /** @description Solids that may stand in the way. */
             obstacles?: components["schemas"]["Obstacle"][];
+            /** @description What lights it at night. */
+            lamps?: components["schemas"]["Lamp"][];
             /** @description What no camera may show. */
             private?: components["schemas"]["PrivatePlace"][];
             /** @description What must be seen. */
@@ -3334,6 +3808,7 @@ export interface components {
             rules?: components["schemas"]["Rules"];
             /** @description Season and years that its verdicts are given for. */
             conditions?: components["schemas"]["Conditions"];
+            place?: null | components["schemas"]["GeoPlace"];
             /** @description What the design in hand is called. */
             design?: string | null;
             brief?: null | components["schemas"]["Brief"];
@@ -3358,6 +3833,22 @@ export interface components {
              * @description The site to ask for the next page after; null on the last.
              */
             next: string | null;
+        };
+        /** @description Lamps in or near a head's picture. */
+        Spoiled: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The lamp's id. */
+            lamp: string;
+            /**
+             * Format: double
+             * @description How far outside of the picture it stands, degrees; zero in it.
+             */
+            off_deg: number;
         };
         /** @description A place that a camera can be mounted at. */
         Spot: {
@@ -3408,6 +3899,23 @@ export interface components {
          * @enum {string}
          */
         SpotKind: "inside_corner" | "soffit" | "wall" | "pole" | "parapet" | "ceiling" | "tree";
+        /** @description The card of a plate camera. */
+        StartSettings: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The target whose plates it reads. */
+            target: string;
+            /** @description What is set. */
+            settings: components["schemas"]["Setting"][];
+            /** @description The line that starts a reading, where the plate is in the middle of its zone: per cent of the picture from its top-left corner. */
+            trigger: number[][];
+            /** @description What may be read falsely: names of obstacles in the picture that carry writing or mirror it. */
+            false_reads: string[];
+            /** @description The exposure that is meant, for the site file. */
+            exposure: components["schemas"]["Exposure"];
+        };
         /**
          * @description A step of the walk.
          * @enum {string}
@@ -3456,6 +3964,78 @@ export interface components {
             targets: components["schemas"]["TargetResult"][];
             /** @description Each head. */
             heads: components["schemas"]["HeadSummary"][];
+        };
+        /** @description The sun at a moment, and where it lands in a head's picture. */
+        SunAt: {
+            /**
+             * Format: double
+             * @description Bearing, degrees.
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Height over the horizon, degrees.
+             */
+            elevation_deg: number;
+            /** @description Where it lands, px right and down from the top-left corner; null out of the picture. */
+            pixel: number[] | null;
+            /** @description Whether nothing opaque stands in the way. */
+            clear: boolean;
+        };
+        /** @description A head's year of sun, by the clock of the site. */
+        SunCalendar: {
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            /** @description The zone that the clock shows. */
+            time_zone: string;
+            /** @description Each day of it. */
+            days: components["schemas"]["SunDay"][];
+            /** @description When the clock is put on or back, in words. */
+            changes: string[];
+            /**
+             * Format: double
+             * @description Hours in the year with the sun in the picture.
+             */
+            hours_in_picture: number;
+            /**
+             * Format: double
+             * @description Hours with it behind the target in hand; null without one before the head.
+             */
+            hours_backlit: number | null;
+            /** @description The days with the most of it in the picture. */
+            worst: components["schemas"]["WorstDay"][];
+            /** @description The longest stretches of the year with sun in the picture, first and last day, in words; empty without any. */
+            seasons: string[];
+            /**
+             * Format: double
+             * @description How far a hood has to reach forward of the glass for each millimetre that it stands over its middle, mm, so that it stays out of
+             *     the picture and keeps off the glass all sun that does not stand in it.
+             */
+            hood_mm: number;
+        };
+        /** @description A day, in minutes since midnight by the clock, from the first to the last of each run. */
+        SunDay: {
+            /** @description The day. */
+            date: string;
+            /** @description When the sun is up. */
+            up: number[][];
+            /** @description When it stands in the picture. */
+            in_picture: number[][];
+            /** @description When it back-lights the target in hand. */
+            backlit: number[][];
+        };
+        /** @description Hours a year with the sun in a head's picture. */
+        SunHours: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /**
+             * Format: double
+             * @description Hours.
+             */
+            hours: number;
         };
         /** @description Where the survey of a site stands. */
         Survey: {
@@ -3524,6 +4104,7 @@ export interface components {
              * @description The bearing its face or plate points to, degrees; none for any.
              */
             facing_deg?: number | null;
+            plate?: null | components["schemas"]["PlateKind"];
             /**
              * Format: double
              * @description How fast the subject moves, m/s.
@@ -3582,6 +4163,7 @@ export interface components {
             basis: string;
             /** @description The id of the solid that its middle is drawn inside of. */
             inside: string | null;
+            overview: null | components["schemas"]["Overview"];
             /** @description What the verdict leaves out. */
             leaves_out: string;
         };
@@ -3613,7 +4195,7 @@ export interface components {
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "private" | "reading" | "conditions" | "design" | "variant";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -3817,6 +4399,46 @@ export interface components {
          * @enum {string}
          */
         Verdict: "kept" | "tight" | "unknown" | "broken";
+        /** @description What of a head's picture is more stops over what its target gets than it bears. */
+        Washed: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The target that it must be exposed for. */
+            target: string;
+            /**
+             * Format: double
+             * @description The share of the picture, 0 to 1.
+             */
+            share: number;
+            /** @description What does it, the most first. */
+            by: components["schemas"]["WashedBy"][];
+            /** @description The id of what throws light back into the bubble; null for a build without one, and where nothing comes near. */
+            bubble: string | null;
+        };
+        /** @description Something that throws infrared light back. */
+        WashedBy: {
+            /** @description The obstacle's id; null for the ground. */
+            obstacle: string | null;
+            /**
+             * Format: double
+             * @description The share of the picture, 0 to 1.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description By how many stops it is over the target at most.
+             */
+            stops: number;
+            /**
+             * Format: double
+             * @description How near it comes, m.
+             */
+            nearest_m: number;
+        };
         /** @description One way to keep a sight line, or the promise by another one (`other_head`, `camera`). */
         Way: {
             /** @description What it changes. */
@@ -3834,7 +4456,7 @@ export interface components {
          * @description What a way changes.
          * @enum {string}
          */
-        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera";
+        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera" | "exposure" | "choke" | "overview";
         /** @description The ways to keep a sight line, the best first. */
         Ways: {
             /** @description The ways. */
@@ -3940,6 +4562,124 @@ export interface components {
              * @description The bearing that the picture's top points to, degrees.
              */
             turn_deg: number;
+        };
+        /** @description A day with much sun in the picture. */
+        WorstDay: {
+            /** @description The day. */
+            date: string;
+            /** @description From when by the clock. */
+            from: string;
+            /** @description To when. */
+            to: string;
+            /** @description Bearing of the sun at its begin and its end, degrees. */
+            bearings_deg: number[];
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            minutes: number;
+        };
+        /** @description Where a plate begins and ends to read. */
+        ZoneEnds: {
+            /**
+             * Format: double
+             * @description Metres along the way.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Metres along the way.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description The least slant distance in between, m.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description The greatest, m.
+             */
+            far_m: number;
+        };
+        /** @description Where along its way a plate reads, and what comes of it. What nobody said enough for is null. */
+        ZoneTold: {
+            /**
+             * Format: double
+             * @description Where it begins to read, metres along the way.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Where it ends to.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description The least slant distance in it, m.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description The greatest, m.
+             */
+            far_m: number;
+            /**
+             * Format: double
+             * @description How long the plate is in it, s; null for one that stands.
+             */
+            time_s: number | null;
+            /**
+             * Format: double
+             * @description How many pictures are taken of it there.
+             */
+            looks: number | null;
+            /**
+             * Format: double
+             * @description The shutter that leaves no more blur than is kept, s.
+             */
+            shutter_wanted_s: number | null;
+            /**
+             * Format: double
+             * @description The worst blur at the shutter that is set, px.
+             */
+            blur_px: number | null;
+            /**
+             * Format: double
+             * @description The distance that it is, or should be, focused at, m.
+             */
+            focus_m: number;
+            sharp: null | components["schemas"]["SharpTold"];
+            /**
+             * Format: double
+             * @description By how many stops infrared light differs between the ends.
+             */
+            infrared_stops: number;
+            /**
+             * Format: double
+             * @description The least height of its characters, px.
+             */
+            char_height_px: number;
+            /**
+             * Format: double
+             * @description The least width of their strokes, px.
+             */
+            stroke_px: number;
+            /** @description The least and the greatest width of a plate that a reader should look for, px. */
+            size_window_px: number[];
+            /**
+             * Format: double
+             * @description The greatest width of the picture there, m.
+             */
+            scene_width_m: number;
+            /** @description Where it begins and ends, metres east and north, with the corners of the way between. */
+            path: number[][];
+            /** @description The part that reads at worst, metres along the way. */
+            sure: number[] | null;
+            /** @description The longest part of that which is also sharp, evenly lit and no wider than a lane, metres along the way. */
+            serves: number[] | null;
+            /** @description The same as a line, metres east and north; empty where there is none. */
+            serves_path: number[][];
         };
     };
     responses: never;

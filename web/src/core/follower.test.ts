@@ -142,7 +142,7 @@ describe("a change", () => {
       { targets: { put: [moved] } },
     );
     expect(siteChange(site, { ...site, name: "Other" })).toEqual({
-      head: { name: "Other", design: null, brief: null, drawing: null },
+      head: { name: "Other", place: null, design: null, brief: null, drawing: null },
     });
   });
 

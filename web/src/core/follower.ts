@@ -7,7 +7,7 @@ import type { Reply, Request } from "./messages";
 import { siteChange } from "./siteChange";
 import type { Ask, Fault, SiteFile } from "./types";
 
-type Job = Pick<Request, "relief" | "ground" | "picture"> & { asks: Ask[] };
+type Job = Pick<Request, "relief" | "ground" | "sun" | "picture"> & { asks: Ask[] };
 
 /** How a worker is made; the tests put something of their own in its place. */
 export interface WorkerLike {
@@ -85,6 +85,7 @@ export class Follower {
       asks: job.asks.map((ask) => JSON.stringify(ask)),
       ...(job.relief ? { relief: job.relief } : {}),
       ...(job.ground ? { ground: job.ground } : {}),
+      ...(job.sun ? { sun: job.sun } : {}),
       ...(job.picture ? { picture: job.picture } : {}),
     };
     const change = from && siteChange(from.site, site);

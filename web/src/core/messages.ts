@@ -26,6 +26,14 @@ export interface Request {
   ground?: { wish: string; counts: boolean; need: number };
   /** A relief of this worker's share of the heads. */
   relief?: { wish: ReliefWish; slot: number; hand: number; hands: number };
+  /**
+   * What is asked about the sun: the calendar of a head, the ways out of it, or the hours of all heads, of which some more are
+   * worked out at each asking. Heads and units are JSON.
+   */
+  sun?:
+    | { what: "calendar"; head: string; target: string | null; year: number }
+    | { what: "ways"; head: string; units: string; year: number }
+    | { what: "hours"; year: number; begin: boolean };
   /** The picture of a head: `HeadRef` and `PictureWish`, and the name of the overhead picture that lies on the ground. */
   picture?: { head: string; wish: string; overhead: string | null };
 }
@@ -42,6 +50,9 @@ export interface Reply {
   broken?: boolean;
   /** What is told about the ground, JSON. */
   ground?: string;
+  /** What is told about the sun, JSON; of the hours whether all are done. */
+  sun?: string;
+  sunDone?: boolean;
   /** How many see each cell of the ground. */
   counts?: Uint8Array;
   /** The best density of each cell. */

@@ -20,7 +20,9 @@ import type {
   Line,
   LinkFound,
   Lost,
+  LightTold,
   Masked,
+  Mends,
   Merged,
   Model,
   OtherState,
@@ -32,9 +34,14 @@ import type {
   Point,
   ReadCsv,
   Reading,
+  SchoolTold,
   SideBySide,
   Sights,
   SiteFile,
+  StartSettings,
+  SunAt,
+  SunCalendar,
+  SunHours,
   Survey,
   TakenShot,
   Task,
@@ -78,6 +85,9 @@ const surveyor = new Follower(makeWorker);
 const reliefHands = Array.from({ length: RELIEF_HANDS }, () => new Follower(makeWorker));
 /** Works out the relief of a second sheet, where two designs lie side by side; started when it is first asked. */
 const secondSheet = [new Follower(makeWorker)];
+
+/** Knows the sun's year; started when somebody asks about it. */
+const almanac = new Follower(makeWorker);
 
 /**
  * Work out pictures, each started when one of its is first looked at: the view and its loupe, those beside them, and what is
@@ -182,6 +192,34 @@ export const core = {
   card: (site: SiteFile, head: HeadRef): Promise<Card> => ask(site, { ask: "card", head }, surveyor),
   /** What must be masked of each head's picture. */
   masks: (site: SiteFile): Promise<Masked[]> => ask(site, { ask: "masks" }, surveyor),
+  /** Where a plate on its way reads by each school. */
+  schools: (site: SiteFile, line: Line): Promise<SchoolTold[]> => ask(site, { ask: "schools", line }, surveyor),
+  /** The light of a night, and what of each picture washes out. */
+  light: (site: SiteFile): Promise<LightTold> => ask(site, { ask: "light" }, surveyor),
+  washedWays: (site: SiteFile, head: HeadRef, units: Units): Promise<Mends> =>
+    ask(site, { ask: "washed_ways", head, units }, surveyor),
+  /** What a plate camera is set to on the first evening. */
+  startSettings: (site: SiteFile, head: HeadRef, date: string, units: Units): Promise<StartSettings[]> =>
+    ask(site, { ask: "start_settings", head, date, units }, surveyor),
+  startSettingsCsv: (site: SiteFile, head: HeadRef, date: string, units: Units): Promise<string> =>
+    ask(site, { ask: "start_settings_csv", head, date, units }, surveyor),
+  sunAt: (site: SiteFile, head: HeadRef, date: string, minute: number): Promise<SunAt> =>
+    ask(site, { ask: "sun_at", head, date, minute }),
+  async sunCalendar(site: SiteFile, head: HeadRef, target: string | null, year: number): Promise<SunCalendar> {
+    const asked = { what: "calendar", head: JSON.stringify(head), target, year } as const;
+    const reply = await almanac.run(site, { asks: [], sun: asked });
+    return JSON.parse(reply.sun ?? "null") as SunCalendar;
+  },
+  async sunWays(site: SiteFile, head: HeadRef, year: number, units: Units): Promise<Mends> {
+    const asked = { what: "ways", head: JSON.stringify(head), units: JSON.stringify(units), year } as const;
+    const reply = await almanac.run(site, { asks: [], sun: asked });
+    return JSON.parse(reply.sun ?? "null") as Mends;
+  },
+  /** Some more hours of the sun in the pictures of all heads; `begin` anew, else on from where it stopped. */
+  async sunHours(site: SiteFile, year: number, begin: boolean): Promise<{ hours: SunHours[]; done: boolean }> {
+    const reply = await almanac.run(site, { asks: [], sun: { what: "hours", year, begin } });
+    return { hours: JSON.parse(reply.sun ?? "[]") as SunHours[], done: reply.sunDone ?? true };
+  },
   otherStates: (site: SiteFile): Promise<OtherState[]> => ask(site, { ask: "other_states" }, surveyor),
   pictureUse: (site: SiteFile, head: HeadRef): Promise<PictureUse> => ask(site, { ask: "picture_use", head }, surveyor),
   pictureWays: (site: SiteFile, head: HeadRef, units: Units): Promise<PictureWays> =>

@@ -5,8 +5,8 @@ interface Named {
   id: string;
 }
 
-const LISTS = ["obstacles", "private", "targets", "cameras", "spots", "readings", "variants"] as const;
-const HEADING = ["name", "rules", "conditions", "design", "brief", "drawing"] as const;
+const LISTS = ["obstacles", "lamps", "private", "targets", "cameras", "spots", "readings", "variants"] as const;
+const HEADING = ["name", "rules", "conditions", "place", "design", "brief", "drawing"] as const;
 
 /** The change that leads from one state to another; null if there is none. */
 export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
@@ -17,6 +17,7 @@ export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
       name: to.name,
       ...(to.rules ? { rules: to.rules } : {}),
       ...(to.conditions ? { conditions: to.conditions } : {}),
+      place: to.place ?? null,
       design: to.design ?? null,
       brief: to.brief ?? null,
       drawing: to.drawing ?? null,

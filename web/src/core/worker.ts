@@ -52,6 +52,7 @@ async function answer(request: Request): Promise<void> {
       reply.ground = core.ground(request.ground.wish);
       if (request.ground.counts) reply.counts = core.ground_counts(request.ground.need);
     }
+    if (request.sun && core) tellSun(core, request.sun, reply);
   } catch (thrown) {
     // What the core refuses it says as JSON; anything else is a fault of its own.
     reply.broken = typeof thrown !== "string";
@@ -60,6 +61,28 @@ async function answer(request: Request): Promise<void> {
   if (request.relief && reply.refused === undefined) await workOutRelief(request, request.relief, reply);
   if (request.picture && reply.refused === undefined) await workOutPicture(request, request.picture, reply);
   post(reply);
+}
+
+/** How long the hours of the sun are worked on at one asking, ms. */
+const SUN_SLICE = 80;
+
+function tellSun(of: Core, asked: NonNullable<Request["sun"]>, reply: Reply): void {
+  switch (asked.what) {
+    case "calendar":
+      reply.sun = of.sun_calendar(asked.head, asked.target ?? undefined, asked.year);
+      break;
+    case "ways":
+      reply.sun = of.sun_ways(asked.head, asked.year, asked.units);
+      break;
+    case "hours": {
+      if (asked.begin) of.want_sun(asked.year);
+      const began = performance.now();
+      let more = true;
+      while (more && performance.now() - began < SUN_SLICE) more = of.step_sun();
+      reply.sun = of.sun_hours();
+      reply.sunDone = !more;
+    }
+  }
 }
 
 /** Works step by step and looks at new messages meanwhile; `false` when something newer was wished for. */

@@ -8,8 +8,9 @@ interface InHand {
   obstacle: string | null;
   /** A private place. */
   privatePlace: string | null;
+  lamp: string | null;
   /** What the next tap on the plan does: puts something down, or points at a place. */
-  placing: "target" | "camera" | "obstacle" | "why" | "goal" | "draw" | "box" | null;
+  placing: "target" | "camera" | "obstacle" | "lamp" | "why" | "goal" | "draw" | "box" | null;
   /** Takes a promise; its best head follows unless one is named. */
   takeTarget(target: string | null, head?: HeadRef | null): void;
   takeHead(head: HeadRef | null): void;
@@ -17,16 +18,19 @@ interface InHand {
   takeObstacle(obstacle: string | null): void;
   /** Takes a private place, beside the sight line in hand. */
   takePrivate(place: string | null): void;
+  /** Takes a lamp, beside the sight line in hand. */
+  takeLamp(lamp: string | null): void;
   place(what: InHand["placing"]): void;
   drop(): void;
 }
 
-const free = { placing: null, obstacle: null, privatePlace: null };
+const free = { placing: null, obstacle: null, privatePlace: null, lamp: null };
 
 export const useInHand = create<InHand>((set) => ({
   target: null,
   head: null,
   ...free,
+  takeLamp: (lamp) => set({ ...free, lamp }),
   takeTarget: (target, head = null) => set({ ...free, target, head }),
   takeHead: (head) => set({ ...free, head }),
   takeObstacle: (obstacle) => set({ ...free, obstacle }),

@@ -15,6 +15,10 @@ export const stepAddress = (id: string, step: Step, item?: string | null): strin
 export const cardsAddress = (id: string, head?: string): string =>
   `${siteAddress(id)}/cards${head ? `/${encodeURIComponent(head)}` : ""}`;
 
+/** What a plate camera, by the key of its head, is set to on the first evening. */
+export const settingsAddress = (id: string, head: string): string =>
+  `${siteAddress(id)}/settings/${encodeURIComponent(head)}`;
+
 export const revisionAddress = (id: string, number: number): string => `${siteAddress(id)}/revision/${number}`;
 
 export function goTo(address: string): void {

@@ -12,6 +12,12 @@ export const RULE_WORDS: Record<RuleName, string> = {
   unseen: "Looked away from",
   build: "Aim that the build takes",
   masked: "Privacy mask",
+  light_enough: "Light enough",
+  looks: "Looks at it",
+  blur: "Blur by its speed",
+  sharp: "Sharp where it reads",
+  zone_infrared: "Infrared, end to end",
+  lane_width: "One lane wide",
 };
 
 export const TASK_WORDS: Record<Task, string> = {
@@ -32,6 +38,11 @@ export function ruleValue(rule: RuleResult, value: number | null = rule.value): 
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
   if (rule.unit === "s") return `for ${seconds(value)}`;
+  if (rule.unit === "looks") return `${value.toFixed(0)} looks`;
+  if (rule.unit === "times") return `${value >= 10 ? value.toFixed(0) : value.toFixed(1)} × what it needs`;
+  if (rule.unit === "stops") return `${value.toFixed(1)} stops`;
+  if (rule.unit === "px") return `${value.toFixed(1)} px`;
+  if (rule.unit === "m") return `${value.toFixed(1)} m`;
   if (rule.unit === "masked")
     return value === 0 ? "nothing of it" : value > 0.995 ? "all of it" : `${share(value)} of it masked`;
   if (value === 0) return "nothing in the way";
@@ -47,6 +58,13 @@ export function ruleLimit(rule: RuleResult): string {
   if (rule.rule === "in_view") return `≥ ${limit}°`;
   if (rule.rule === "build") return `the nearer end of what it takes is ${limit}°`;
   if (rule.unit === "deg") return `≤ ${limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
+  if (rule.unit === "looks")
+    return `≥ ${limit.toFixed(0)} looks${rule.broken_past ? `, broken under ${rule.broken_past.toFixed(0)}` : ""}`;
+  if (rule.unit === "times") return `≥ ${limit.toFixed(1)} × what it needs`;
+  if (rule.unit === "stops") return `≤ ${limit.toFixed(1)} stops`;
+  if (rule.unit === "px")
+    return `≤ ${limit.toFixed(1)} px${rule.broken_past ? `, broken past ${rule.broken_past.toFixed(1)} px` : ""}`;
+  if (rule.unit === "m") return `≤ ${limit.toFixed(1)} m`;
   if (rule.unit === "masked") return limit > 0 ? `≤ ${share(limit)} of it masked` : "nothing of it masked";
   return limit > 0 ? `≤ ${share(limit)} of it hidden` : "nothing in the way";
 }
@@ -71,8 +89,10 @@ export const THINGS: Record<Difference["thing"], string> = {
   camera: "Camera",
   obstacle: "Obstacle",
   private: "Private place",
+  lamp: "Lamp",
+  place: "Place on the earth",
   reading: "Reading",
-  conditions: "Season",
+  conditions: "Season and light",
   design: "Design",
   variant: "Other design",
 };

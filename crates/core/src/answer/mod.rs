@@ -5,6 +5,7 @@ use crate::change::designs::{adopt, side_by_side};
 use crate::change::edits::{aim_at, at_slant, new_camera, with_model};
 use crate::change::forms::spread;
 use crate::change::merge::{Choice, merge};
+use crate::change::ways::mend::washed_ways;
 use crate::change::ways::picture::picture_ways;
 use crate::change::ways::ways;
 use crate::equipment::catalogue;
@@ -18,10 +19,14 @@ use crate::judge::session::{HeadVerdict, Summary};
 use crate::judge::tours::tours;
 use crate::judge::{HeadResult, Session, SightLine};
 use crate::show::card::card;
+use crate::show::light_told::light_told;
 use crate::show::masks::masks;
 use crate::show::outline::outline;
 use crate::show::picture_use::picture_use_of;
+use crate::show::plates::{plates, schools};
 use crate::show::section::{Section, section};
+use crate::show::start_settings::{as_csv, start_settings};
+use crate::show::sun_told::sun_at;
 use crate::site::link::{link_of, point_through};
 use crate::survey::drawing::parse_world_file;
 use crate::survey::first_answer::{Asked, first_answer};
@@ -178,6 +183,51 @@ pub enum Ask {
     },
     /// What must be masked of each head's picture.
     Masks,
+    /// Where every head reads every plate on its way.
+    Plates,
+    /// Where a plate on its way reads by each of the two schools.
+    Schools {
+        /// The sight line.
+        line: Question,
+    },
+    /// The light of a night at each target, and what of each picture washes out.
+    Light,
+    /// The ways that mend what infrared light does to a head's picture.
+    WashedWays {
+        /// The head.
+        head: HeadRef,
+        /// Units of the words.
+        units: Units,
+    },
+    /// What a plate camera is set to on the first evening.
+    StartSettings {
+        /// The head.
+        head: HeadRef,
+        /// The day that clock times are told for, as in `2027-10-05`.
+        #[serde(default)]
+        date: Option<String>,
+        /// Units of the words.
+        units: Units,
+    },
+    /// The same as CSV.
+    StartSettingsCsv {
+        /// The head.
+        head: HeadRef,
+        /// The day that clock times are told for, as in `2027-10-05`.
+        #[serde(default)]
+        date: Option<String>,
+        /// Units of the words.
+        units: Units,
+    },
+    /// Where the sun stands for a head.
+    SunAt {
+        /// The head.
+        head: HeadRef,
+        /// The day by the site's clock, as in `2027-10-05`.
+        date: String,
+        /// Minutes since midnight by the site's clock.
+        minute: u16,
+    },
     /// The tours of all heads that are turned.
     Tours {
         /// How long the event is that chances are told for, s.
@@ -288,6 +338,15 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
         Ask::PictureWays { head, units } => json(&picture_ways(session, &head, units)?),
         Ask::Card { head } => json(&card(session, &head)?),
         Ask::Masks => json(&masks(session)),
+        Ask::Plates => json(&plates(session)),
+        Ask::Schools { line } => json(&schools(session, &line)?),
+        Ask::Light => json(&light_told(session)),
+        Ask::WashedWays { head, units } => json(&washed_ways(session, &head, units)?),
+        Ask::StartSettings { head, date, units } => json(&start_settings(session, &head, date.as_deref(), units)?),
+        Ask::StartSettingsCsv { head, date, units } => {
+            json(&as_csv(&start_settings(session, &head, date.as_deref(), units)?)?)
+        }
+        Ask::SunAt { head, date, minute } => json(&sun_at(site, &head, &date, minute)?),
         Ask::Tours { event_s } if !(0.0..=86_400.0).contains(&event_s) => {
             Err(vec![Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s"))])
         }

@@ -26,8 +26,12 @@ pub enum Thing {
     Camera,
     /// An obstacle.
     Obstacle,
+    /// A lamp.
+    Lamp,
     /// A private place.
     Private,
+    /// Where on the earth it is.
+    Place,
     /// A reading.
     Reading,
     /// Season and years.
@@ -52,11 +56,12 @@ pub struct Difference {
 }
 
 /// The lists of a site file, each of things with ids.
-pub(super) const LISTS: [(&str, Thing); 7] = [
+pub(super) const LISTS: [(&str, Thing); 8] = [
     ("spots", Thing::Spot),
     ("targets", Thing::Target),
     ("cameras", Thing::Camera),
     ("obstacles", Thing::Obstacle),
+    ("lamps", Thing::Lamp),
     ("private", Thing::Private),
     ("readings", Thing::Reading),
     ("variants", Thing::Variant),
@@ -65,8 +70,8 @@ pub(super) const LISTS: [(&str, Thing); 7] = [
 pub(super) const PARTS: [(&str, Thing); 3] =
     [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions)];
 /// The parts that are one thing each.
-pub(super) const WHOLES: [(&str, Thing); 3] =
-    [("name", Thing::Site), ("drawing", Thing::Drawing), ("design", Thing::Design)];
+pub(super) const WHOLES: [(&str, Thing); 4] =
+    [("name", Thing::Site), ("place", Thing::Place), ("drawing", Thing::Drawing), ("design", Thing::Design)];
 
 /// All that is different in `after`, in the order of the work.
 ///

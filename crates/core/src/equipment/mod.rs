@@ -3,3 +3,4 @@
 pub mod catalogue;
 pub mod infrared;
 pub mod lens;
+pub mod optics;

@@ -2,12 +2,17 @@
 
 mod conditions;
 mod distance;
+
 pub mod drawing;
+mod exposure;
 mod fault;
+mod geo_place;
+mod lamp;
 mod migration;
 mod model;
 mod names;
 mod patch;
+mod plate;
 mod private_place;
 pub mod schema;
 mod settings;
@@ -19,21 +24,27 @@ mod validate;
 mod validate_survey;
 mod variant;
 mod views;
+pub mod zones;
 
 pub use conditions::Conditions;
 pub use distance::{Distance, DistanceHow, FromSpot};
 pub use drawing::{Drawing, ScaleMark};
+pub use exposure::Exposure;
 pub use fault::Fault;
+pub use geo_place::GeoPlace;
+pub use lamp::Lamp;
 pub use migration::read_json;
-pub use model::{Form, Lens, Model, Sensor, USUAL_APART_DEG};
+pub use model::{Form, Infrared, Lens, Model, Sensor, USUAL_APART_DEG};
 pub use names::{HeadRef, Question};
 pub use patch::PatchOp;
+pub use plate::{KnownPlate, PlateKind, known_plates};
 pub use private_place::PrivatePlace;
 pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
 pub use site_change::{ListChange, SiteChange, Touched};
 pub(crate) use site_file::Height;
 pub use site_file::{
-    CameraFile, FORMAT, HeadFile, Obstacle, ObstacleKind, Point2, Shape, ShapeKind, SiteFile, TargetFile, VERSION,
+    CameraFile, Emitter, FORMAT, HeadFile, Obstacle, ObstacleKind, Point2, Shape, ShapeKind, SiteFile, TargetFile,
+    VERSION,
 };
 pub use survey_file::{Brief, DRAWN_SIGMA_M, Photo, READING_SIGMA_M, Reading, SiteKind, Spot, SpotKind};
 pub use task::{NeedSet, Subject, Task};

@@ -92,6 +92,19 @@ impl Lens {
     }
 }
 
+/// Infrared light as its maker rates it.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Infrared {
+    /// Rated range, m: there the light is 1 on its axis.
+    #[schema(minimum = 0, maximum = 2000)]
+    pub range_m: f64,
+    /// The whole angle between the edges of its beam, degrees; as wide as the lens at its widest where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1, maximum = 179)]
+    pub beam_deg: Option<f64>,
+}
+
 /// A camera model.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -110,6 +123,12 @@ pub struct Model {
     /// Rated range of its infrared light, m; none where it has no such light.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub infrared_m: Option<f64>,
+    /// Its infrared light with the width of its beam, in place of `infrared_m`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub infrared: Option<Infrared>,
+    /// The least light that it makes a usable picture of, lux, at a shutter of 1/30 s.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub least_lux: Option<f64>,
     /// Protection against dust and water, as in `IP67` (IEC 60529).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ip: Option<String>,
@@ -159,6 +178,12 @@ pub enum Form {
 }
 
 impl Model {
+    /// Its infrared light, if it has any.
+    pub fn infrared_light(&self) -> Option<Infrared> {
+        let plain = self.infrared_m.map(|range_m| Infrared { range_m, beam_deg: None });
+        self.infrared.or(plain).filter(|light| light.range_m > 0.0)
+    }
+
     /// The least and the greatest tilt that its build takes, degrees below the horizontal.
     pub fn tilts_deg(&self) -> [f64; 2] {
         self.tilts_deg.unwrap_or(self.form.usual_tilts_deg())

@@ -60,6 +60,33 @@ pub struct Rules {
     /// Greatest mounting height that ways may propose, m: can still be serviced.
     #[schema(required = false)]
     pub mount_max_m: f64,
+    /// A plate on the move: kept with so many looks at it …
+    #[schema(required = false)]
+    pub looks_kept: f64,
+    /// … tight with so many, broken with fewer.
+    #[schema(required = false)]
+    pub looks_tight: f64,
+    /// A plate on the move: kept up to this blur, px; tight up to half a stroke.
+    #[schema(required = false)]
+    pub blur_kept_px: f64,
+    /// By how many stops infrared light may differ between the ends of where a plate reads.
+    #[schema(required = false)]
+    pub zone_stops: f64,
+    /// How wide the picture may be where a plate reads, m.
+    #[schema(required = false)]
+    pub lane_width_m: f64,
+    /// Whether who reads plates wants a second camera that keeps *observe* on the same lane.
+    #[schema(required = false)]
+    pub overview_pair: bool,
+    /// What is so many stops lighter than what a head must see washes out.
+    #[schema(required = false)]
+    pub washed_out_stops: f64,
+    /// The sun back-lights what stands so near to its direction, degrees.
+    #[schema(required = false)]
+    pub backlit_deg: f64,
+    /// A lamp so near to the picture spoils it, degrees.
+    #[schema(required = false)]
+    pub lamp_near_deg: f64,
     /// The stated uncertainties.
     #[schema(required = false)]
     pub uncertainties: Uncertainties,
@@ -106,6 +133,15 @@ impl Default for Rules {
             raised_vertical_deg: 30.0,
             mount_min_m: 2.4,
             mount_max_m: 6.0,
+            looks_kept: 3.0,
+            looks_tight: 1.0,
+            blur_kept_px: 1.0,
+            zone_stops: 2.0,
+            lane_width_m: 6.0,
+            overview_pair: true,
+            washed_out_stops: 4.0,
+            backlit_deg: 20.0,
+            lamp_near_deg: 10.0,
             uncertainties: Uncertainties::default(),
         }
     }

@@ -1,8 +1,8 @@
 //! A change to a site file by ids: what came, what changed, what went. Whoever holds the site says only that.
 
 use super::{
-    Brief, CameraFile, Conditions, Drawing, Fault, Flattened, HeadFile, Obstacle, Preset, PrivatePlace, Reading, Rules,
-    SiteFile, Spot, TargetFile, Variant,
+    Brief, CameraFile, Conditions, Drawing, Fault, Flattened, GeoPlace, HeadFile, Lamp, Obstacle, Preset, PrivatePlace,
+    Reading, Rules, SiteFile, Spot, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -18,6 +18,9 @@ pub struct SiteChange {
     /// The obstacles.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub obstacles: Option<ListChange<Obstacle>>,
+    /// The lamps.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lamps: Option<ListChange<Lamp>>,
     /// The private places.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub private: Option<ListChange<PrivatePlace>>,
@@ -52,6 +55,9 @@ pub struct SiteHeading {
     #[serde(default)]
     #[schema(required = false)]
     pub conditions: Conditions,
+    /// Where on the earth it is.
+    #[serde(default)]
+    pub place: Option<GeoPlace>,
     /// What the design in hand is called.
     #[serde(default)]
     pub design: Option<String>,
@@ -84,6 +90,8 @@ pub struct Touched {
     pub heading: bool,
     /// Obstacles that came, changed or went.
     pub obstacles: HashSet<String>,
+    /// Lamps that came, changed or went.
+    pub lamps: HashSet<String>,
     /// Private places that came, changed or went.
     pub private: HashSet<String>,
     /// Targets that came, changed or went.
@@ -119,7 +127,7 @@ macro_rules! named {
         }
     )*};
 }
-named!(Obstacle, PrivatePlace, TargetFile, CameraFile, HeadFile, Spot, Reading, Variant, Preset, Flattened);
+named!(Obstacle, Lamp, PrivatePlace, TargetFile, CameraFile, HeadFile, Spot, Reading, Variant, Preset, Flattened);
 
 impl SiteChange {
     /// Makes the change and says what it touched. The file that comes of it has not been validated.
@@ -134,12 +142,14 @@ impl SiteChange {
             file.name = heading.name;
             file.rules = heading.rules;
             file.conditions = heading.conditions;
+            file.place = heading.place;
             file.design = heading.design;
             file.brief = heading.brief;
             file.drawing = heading.drawing;
         }
         let faults: Vec<Fault> = [
             put("obstacles", &mut file.obstacles, self.obstacles, &mut touched.obstacles),
+            put("lamps", &mut file.lamps, self.lamps, &mut touched.lamps),
             put("private", &mut file.private, self.private, &mut touched.private),
             put("targets", &mut file.targets, self.targets, &mut touched.targets),
             put("cameras", &mut file.cameras, self.cameras, &mut touched.cameras),
@@ -150,6 +160,8 @@ impl SiteChange {
         .into_iter()
         .filter_map(Result::err)
         .collect();
+        // By night every promise may hang on any lamp.
+        touched.all |= file.conditions.night && !touched.lamps.is_empty();
         if faults.is_empty() { Ok(touched) } else { Err(faults) }
     }
 }

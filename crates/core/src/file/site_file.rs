@@ -4,8 +4,8 @@
 //! [`Site`](crate::site::Site) has been validated.
 
 use super::{
-    Brief, Conditions, Distance, Drawing, Flattened, Form, Lens, Link, Model, Photo, Preset, PrivatePlace, Reading,
-    Rules, Spot, Subject, Task, Variant,
+    Brief, Conditions, Distance, Drawing, Exposure, Flattened, Form, GeoPlace, Infrared, Lamp, Lens, Link, Model,
+    Photo, PlateKind, Preset, PrivatePlace, Reading, Rules, Spot, Subject, Task, Variant,
 };
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -36,6 +36,9 @@ pub struct SiteFile {
     /// Season and years that the verdicts are given for; in leaf and today where left out.
     #[serde(default, skip_serializing_if = "Conditions::is_default")]
     pub conditions: Conditions,
+    /// Where on the earth it is; the sun asks.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<GeoPlace>,
     /// What the client was asked.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub brief: Option<Brief>,
@@ -51,6 +54,9 @@ pub struct SiteFile {
     /// Solids that may stand in the way.
     #[serde(default)]
     pub obstacles: Vec<Obstacle>,
+    /// What lights it at night.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub lamps: Vec<Lamp>,
     /// What no camera may show.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub private: Vec<PrivatePlace>,
@@ -111,6 +117,9 @@ pub struct Obstacle {
     /// How well one sees through a tree that has lost its leaves; none for one that keeps them.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub bare_see_through: Option<f64>,
+    /// Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub lettering: bool,
 }
 
 impl Obstacle {
@@ -131,6 +140,7 @@ impl Obstacle {
             trunk_m: None,
             growth_m_per_year: 0.0,
             bare_see_through: None,
+            lettering: false,
         }
     }
 
@@ -195,6 +205,9 @@ pub struct TargetFile {
     /// The bearing its face or plate points to, degrees; none for any.
     #[serde(default)]
     pub facing_deg: Option<f64>,
+    /// What kind of plate it is, where that is one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub plate: Option<PlateKind>,
     /// How fast the subject moves, m/s.
     #[serde(default)]
     pub speed_mps: f64,
@@ -276,6 +289,9 @@ pub struct CameraFile {
     pub ground_m: f64,
     /// The whole model, so that a file stands alone.
     pub model: Model,
+    /// An infrared lamp of its own, in place of the one in its housing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub emitter: Option<Emitter>,
     /// Its heads; most cameras have one.
     #[schema(min_items = 1, max_items = 16)]
     pub heads: Vec<HeadFile>,
@@ -315,6 +331,22 @@ pub struct HeadFile {
     /// Flat pictures cut out of its round one; a fisheye.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub flattened: Vec<Flattened>,
+    /// How it takes its pictures.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub exposure: Option<Exposure>,
+}
+
+/// An infrared lamp of its own that shines for a camera in place of the one in its housing; it points where the camera points.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Emitter {
+    /// Where it is mounted.
+    #[schema(value_type = [f64; 2])]
+    pub position: Point2,
+    /// Its height over the ground under the camera, m.
+    pub height_m: f64,
+    /// Its light.
+    pub light: Infrared,
 }
 
 fn yes() -> bool {
@@ -334,11 +366,13 @@ impl SiteFile {
             name: name.to_owned(),
             rules: Rules::default(),
             conditions: Conditions::default(),
+            place: None,
             brief: None,
             drawing: None,
             spots: vec![],
             readings: vec![],
             obstacles: vec![],
+            lamps: vec![],
             private: vec![],
             targets: vec![],
             cameras: vec![],

@@ -58,6 +58,29 @@ pub struct Spot {
     pub photos: Vec<Photo>,
 }
 
+impl Spot {
+    /// A spot at the origin, with nothing said of it but its name.
+    pub fn named(id: &str, name: &str) -> Spot {
+        Spot {
+            id: id.to_owned(),
+            name: name.to_owned(),
+            position: [0.0, 0.0],
+            height_m: 0.0,
+            ground_m: 0.0,
+            position_sigma_m: None,
+            fixed: false,
+            kind: None,
+            surface: None,
+            back_box: None,
+            cable_m: None,
+            outdoor: None,
+            in_reach: None,
+            note: None,
+            photos: vec![],
+        }
+    }
+}
+
 /// What sort of place a spot is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

@@ -3,8 +3,8 @@
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
-    CameraFile, Fault, Flattened, HeadFile, Lens, Link, Model, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace,
-    Rules, Sensor, ShapeKind, SiteFile, TargetFile, Variant,
+    CameraFile, Emitter, Exposure, Fault, Flattened, HeadFile, Infrared, Lamp, Lens, Link, Model, Obstacle,
+    ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject, TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
 use crate::math::{is_simple, sampling};
@@ -22,6 +22,7 @@ const LEAST_AREA_M2: f64 = 1e-6;
 pub(crate) const MOST_OBSTACLES: usize = 5_000;
 /// Each takes some thousand rays of every head that may have it in view.
 const MOST_PRIVATE: usize = 200;
+const MOST_LAMPS: usize = 500;
 const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
@@ -59,10 +60,12 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
         if let Some(design) = &file.design {
             check.text("design", design, 200);
         }
+        check.faults.extend(file.place.iter().flat_map(|place| place.faults()));
     }
     let all = touched.all;
     let of = |ids: &HashSet<String>, id: &str| all || ids.contains(id);
     check.list("obstacles", &file.obstacles, MOST_OBSTACLES, |id| of(&touched.obstacles, id), Check::obstacle);
+    check.list("lamps", &file.lamps, MOST_LAMPS, |id| of(&touched.lamps, id), Check::lamp);
     check.list("private", &file.private, MOST_PRIVATE, |id| of(&touched.private, id), Check::private_place);
     check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
@@ -210,6 +213,21 @@ impl Check {
         self.that("rules.mount_max_m", rules.mount_max_m >= rules.mount_min_m, || {
             format!("{} m is under mount_min_m, {} m", rules.mount_max_m, rules.mount_min_m)
         });
+        for (name, value, range, unit) in [
+            ("looks_kept", rules.looks_kept, 1.0..=1000.0, ""),
+            ("looks_tight", rules.looks_tight, 1.0..=1000.0, ""),
+            ("blur_kept_px", rules.blur_kept_px, 0.01..=100.0, " px"),
+            ("zone_stops", rules.zone_stops, 0.1..=20.0, " stops"),
+            ("lane_width_m", rules.lane_width_m, 1.0..=100.0, " m"),
+            ("washed_out_stops", rules.washed_out_stops, 0.5..=20.0, " stops"),
+            ("backlit_deg", rules.backlit_deg, 0.0..=90.0, "°"),
+            ("lamp_near_deg", rules.lamp_near_deg, 0.0..=90.0, "°"),
+        ] {
+            self.number(format!("rules.{name}"), value, range, unit);
+        }
+        self.that("rules.looks_tight", rules.looks_tight <= rules.looks_kept, || {
+            format!("{} is over looks_kept, {}", rules.looks_tight, rules.looks_kept)
+        });
         let u = &rules.uncertainties;
         for (name, value, most, unit) in [
             ("laser_m", u.laser_m, 10.0, " m"),
@@ -237,6 +255,42 @@ impl Check {
         self.prism(at, (&obstacle.outline, obstacle.closed), heights, obstacle.ground_m);
         self.number(format!("{at}.see_through"), obstacle.see_through, 0.0..=1.0, "");
         self.standing(at, obstacle);
+    }
+
+    fn lamp(&mut self, at: &str, lamp: &Lamp) {
+        self.text(&format!("{at}.name"), &lamp.name, 200);
+        for (axis, value) in lamp.position.iter().enumerate() {
+            self.number(format!("{at}.position[{axis}]"), *value, -FAR_M..=FAR_M, " m");
+        }
+        self.number(format!("{at}.height_m"), lamp.height_m, 0.05..=500.0, " m");
+        self.number(format!("{at}.lumens"), lamp.lumens, 0.0..=1_000_000.0, " lm");
+        self.number(format!("{at}.ground_m"), lamp.ground_m, GROUNDS_M, " m");
+    }
+
+    fn infrared(&mut self, at: &str, light: &Infrared) {
+        self.number(format!("{at}.range_m"), light.range_m, 0.0..=2000.0, " m");
+        if let Some(beam) = light.beam_deg {
+            self.number(format!("{at}.beam_deg"), beam, 1.0..=179.0, "°");
+        }
+    }
+
+    fn emitter(&mut self, at: &str, emitter: &Emitter) {
+        for (axis, value) in emitter.position.iter().enumerate() {
+            self.number(format!("{at}.position[{axis}]"), *value, -FAR_M..=FAR_M, " m");
+        }
+        self.number(format!("{at}.height_m"), emitter.height_m, 0.05..=500.0, " m");
+        self.infrared(&format!("{at}.light"), &emitter.light);
+    }
+
+    fn exposure(&mut self, at: &str, exposure: &Exposure) {
+        self.number(format!("{at}.shutter_s"), exposure.shutter_s, 0.00001..=1.0, " s");
+        self.number(format!("{at}.fps"), exposure.fps, 0.1..=240.0, " pictures a second");
+        if let Some(focus) = exposure.focus_m {
+            self.number(format!("{at}.focus_m"), focus, 0.1..=10_000.0, " m");
+        }
+        if let Some(share) = exposure.infrared_share {
+            self.number(format!("{at}.infrared_share"), share, 0.0..=1.0, "");
+        }
     }
 
     fn private_place(&mut self, at: &str, place: &PrivatePlace) {
@@ -312,6 +366,13 @@ impl Check {
         if let Some(wish) = target.unseen_at_most_s {
             self.number(format!("{at}.unseen_at_most_s"), wish, 0.0..=86_400.0, " s");
         }
+        if let Some(plate) = &target.plate {
+            let at = format!("{at}.plate");
+            self.that(&at, target.subject == Subject::Plate, || "only a plate has it".to_owned());
+            self.text(&format!("{at}.name"), &plate.name, 100);
+            self.number(format!("{at}.character_m"), plate.character_m, 0.005..=1.0, " m");
+            self.number(format!("{at}.stroke_m"), plate.stroke_m, 0.0005..=0.5, " m");
+        }
         self.number(format!("{at}.speed_mps"), target.speed_mps, 0.0..=150.0, " m/s");
         self.number(format!("{at}.heads_wanted"), f64::from(target.heads_wanted), 1.0..=8.0, "");
     }
@@ -337,6 +398,9 @@ impl Check {
         self.number(format!("{at}.height_m"), camera.height_m, 0.05..=500.0, " m");
         self.number(format!("{at}.ground_m"), camera.ground_m, GROUNDS_M, " m");
         self.model(&format!("{at}.model"), &camera.model);
+        if let Some(emitter) = &camera.emitter {
+            self.emitter(&format!("{at}.emitter"), emitter);
+        }
         let heads = format!("{at}.heads");
         self.that(&heads, !camera.heads.is_empty(), || "a camera has at least one head".to_owned());
         let before = self.faults.len();
@@ -384,6 +448,9 @@ impl Check {
             self.that(&format!("{at}.flattened[{place}].id"), !named(&view.id), || {
                 format!("\"{}\" is a preset's id too", view.id)
             });
+        }
+        if let Some(exposure) = &head.exposure {
+            self.exposure(&format!("{at}.exposure"), exposure);
         }
         if let Some(slew) = head.slew_deg_s {
             self.number(format!("{at}.slew_deg_s"), slew, 0.1..=1000.0, "°/s");
@@ -489,6 +556,7 @@ impl Check {
         for (name, value, range, unit) in [
             ("head_count", model.head_count.map(f64::from), 1.0..=16.0, ""),
             ("infrared_m", model.infrared_m, 0.0..=2000.0, " m"),
+            ("least_lux", model.least_lux, 0.000_001..=10_000.0, " lux"),
             ("power_class", model.power_class.map(f64::from), 1.0..=8.0, ""),
             ("weight_kg", model.weight_kg, 0.0..=100.0, " kg"),
             ("apart_deg", model.apart_deg, 0.0..=180.0, "°"),
@@ -499,6 +567,9 @@ impl Check {
             if let Some(value) = value {
                 self.number(format!("{at}.{name}"), value, range, unit);
             }
+        }
+        if let Some(light) = &model.infrared {
+            self.infrared(&format!("{at}.infrared"), light);
         }
         if let Some([least, most]) = model.tilts_deg {
             self.that(&format!("{at}.tilts_deg"), most >= least, || format!("{most}° is under the least, {least}°"));

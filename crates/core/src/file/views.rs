@@ -100,6 +100,7 @@ impl HeadFile {
     /// A head with an aim and nothing else said.
     pub fn new(id: &str, aim: Aimed) -> Self {
         HeadFile {
+            exposure: None,
             id: id.to_owned(),
             pan_deg: aim.pan_deg,
             tilt_deg: aim.tilt_deg,

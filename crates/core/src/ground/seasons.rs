@@ -1,6 +1,6 @@
 //! How the promises stand when the site is not as it is drawn: leaves on or off, years of growth, doors and gates the other way.
 
-use crate::file::{Conditions, SiteFile};
+use crate::file::{CameraFile, Conditions, SiteFile};
 use crate::judge::{Session, Verdict};
 use crate::site::Site;
 use serde::Serialize;
@@ -47,6 +47,11 @@ pub fn other_states(session: &Session) -> Vec<OtherState> {
         states.extend(more.map(|years| {
             (format!("After {years:.0} more years of growth"), under(Conditions { years: now.years + years, ..now }))
         }));
+    }
+    let says = if now.night { "By day" } else { "By night" };
+    let lit = |camera: &CameraFile| camera.emitter.is_some() || camera.model.infrared_light().is_some();
+    if now.night || !file.lamps.is_empty() || file.cameras.iter().any(lit) {
+        states.push((says.to_owned(), under(Conditions { night: !now.night, ..now })));
     }
     let doors = file.obstacles.iter().enumerate().filter(|(_, obstacle)| obstacle.open_outline.is_some());
     for (place, obstacle) in doors.take(MOST_DOORS) {

@@ -3,7 +3,7 @@
 use crate::file::{CameraFile, Fault, HeadRef, Which};
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::{Judged, SampleView, describe as describe_line, judge};
-use crate::judge::verdict::LEAVES_OUT;
+use crate::judge::verdict::leaves_out;
 use crate::judge::{SightLine, Verdict};
 use crate::scene::Eye;
 use crate::site::{GroundEdges, Head, Site, Target};
@@ -77,8 +77,22 @@ pub struct TargetResult {
     /// The id of the solid that its middle is drawn inside of.
     #[schema(required)]
     pub inside: Option<String>,
+    /// How the overview beside whoever reads a plate on the move stands; null for any other target, where nobody reads it, and where the
+    /// site wishes for none.
+    #[schema(required)]
+    pub overview: Option<Overview>,
     /// What the verdict leaves out.
     pub leaves_out: &'static str,
+}
+
+/// The second camera that keeps *observe* on the vehicle where a plate is read.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Overview {
+    /// The head that keeps it best; null when no other camera sees it.
+    #[schema(required)]
+    pub head: Option<HeadRef>,
+    /// How it is kept.
+    pub verdict: Verdict,
 }
 
 /// What one head makes of all targets: the part of an evaluation that a change to another camera
@@ -176,6 +190,7 @@ pub(crate) fn viewer_of<'a>(site: &'a Site, head: &'a Head, eye: &'a Eye) -> Vie
         scene: site.scene(),
         rules: site.rules(),
         private: site.private(),
+        lamps: site.file().conditions.night.then(|| site.lamps()),
         patience: &Patience::ENDLESS,
     }
 }
@@ -266,16 +281,41 @@ pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)
     let (verdict, px_per_m) = together(target, looking.map(|(head, judged)| (head.camera(), *judged)));
     let in_front = heads.iter().filter(|(_, judged)| judged.deciding.is_some());
     let best = in_front.min_by(|(_, a), (_, b)| serves_better(a, b));
+    let overview = best.and_then(|best| overview_beside(site, target, *best, heads));
+    // A plate without the vehicle that carries it is half of a promise.
+    let without = overview.as_ref().map_or(Verdict::Kept, |overview| overview.verdict.min(Verdict::Tight));
     TargetResult {
         target: target.id.clone(),
-        verdict,
+        verdict: verdict.max(without),
+        overview,
         best: best.map(|(head, _)| head.name()),
         px_per_m,
         needs_px_per_m: target.need.px_per_m,
         basis: target.need.basis.to_string(),
         inside: site.scene().solid_around(target.middle).map(|solid| solid.id().to_owned()),
-        leaves_out: LEAVES_OUT,
+        leaves_out: leaves_out(site.file().conditions.night, target.moving_lane().is_some()),
     }
+}
+
+/// The overview beside the head that reads a plate on the move best.
+fn overview_beside(
+    site: &Site,
+    target: &Target,
+    (reader, judged): (&Head, &Judged),
+    heads: &[(&Head, &Judged)],
+) -> Option<Overview> {
+    let lane = target.moving_lane().filter(|_| site.rules().overview_pair)?;
+    let zone = judged.lane.as_ref()?.zone?;
+    let others = heads.iter().filter(|(head, _)| head.camera() != reader.camera());
+    let kept = others.filter_map(|(head, judged)| {
+        let of = judged.lane.as_ref().filter(|of| !of.overview.is_empty())?;
+        Some((of.overview_over(&lane.overview, lane, zone), *head))
+    });
+    let best = kept.min_by_key(|(verdict, _)| *verdict).filter(|(verdict, _)| *verdict <= Verdict::Unknown);
+    Some(Overview {
+        head: best.as_ref().map(|(_, head)| head.name()),
+        verdict: best.map_or(Verdict::Broken, |(verdict, _)| verdict),
+    })
 }
 
 /// The verdict that the heads which see a target reach together, and the density that they leave its least well served sample.
@@ -283,6 +323,13 @@ pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)
 fn together<'a>(target: &Target, heads: impl Iterator<Item = (usize, &'a Judged)>) -> (Verdict, f64) {
     let heads: Vec<(usize, &Judged)> = heads.collect();
     let mut views: Vec<(usize, SampleView)> = Vec::with_capacity(heads.len());
+    if target.moving_lane().is_some() {
+        let whole = |(camera, judged): &(usize, &Judged)| {
+            judged.deciding.map(|found| (*camera, SampleView { verdict: found.verdict, seen: Some(found.across) }))
+        };
+        views.extend(heads.iter().filter_map(whole));
+        return (nth_best(&mut views, target.heads_wanted), best_density(&views));
+    }
     let (mut verdict, mut px_per_m) = (Verdict::Kept, f64::INFINITY);
     let samples = target.samples.len();
     for part in 0..samples + target.runs.len() {

@@ -2,6 +2,7 @@
 
 mod aim_slack;
 pub mod evaluation;
+pub(crate) mod lane;
 pub mod rules;
 pub mod session;
 pub(crate) mod sight;

@@ -4,7 +4,7 @@ use crate::file::Rules;
 use crate::judge::aim_slack::aim_slack;
 use crate::math::{Angle, Separation};
 use crate::scene::{COLUMNS, Eye, Scene, Solid, Upright, Volume};
-use crate::site::{Head, Mask, Target};
+use crate::site::{Head, LampLight, Lane, Mask, Target, lux_upright};
 use crate::work::Patience;
 use glam::{DVec2, DVec3};
 use std::cell::OnceCell;
@@ -21,6 +21,8 @@ pub(crate) struct Viewer<'a> {
     pub rules: &'a Rules,
     /// The site's private places.
     pub private: &'a [Solid],
+    /// Its lamps, by night; none by day, when nobody asks for them.
+    pub lamps: Option<&'a [LampLight]>,
     /// How long somebody waits for what it makes of a target.
     pub patience: &'a Patience<'a>,
 }
@@ -34,6 +36,8 @@ pub(crate) struct Sight<'a> {
     /// The sample.
     pub point: DVec3,
     pub separation: Separation,
+    /// The bearing that its face or plate points to.
+    pub facing: Option<Angle>,
     /// How far the ground distance may be off, ± m.
     along: f64,
     /// How far the sample may lie to either side, ± m.
@@ -59,6 +63,7 @@ impl<'a> Sight<'a> {
             point,
             along: rules.uncertainties.distance(&target.distance, head.spot(), separation.ground),
             across: rules.uncertainties.across(&target.distance, separation.ground),
+            facing: target.facing,
             separation,
             point_in_view,
             densities: OnceCell::new(),
@@ -66,6 +71,29 @@ impl<'a> Sight<'a> {
             hidden: OnceCell::new(),
             aim_slack: OnceCell::new(),
         }
+    }
+
+    /// A sample of a plate's way: where nobody said which way the plate points, it points along the way.
+    pub fn on_lane(viewer: Viewer<'a>, target: &'a Target, lane: &Lane, sample: usize, in_view: bool) -> Self {
+        let sight = Sight::new(viewer, target, lane.samples[sample], in_view);
+        let facing = target.facing.or_else(|| Some(lane.facing(sample, viewer.head.position().truncate())));
+        Sight { facing, ..sight }
+    }
+
+    /// The site's lamps, if it is judged by night.
+    pub fn lamps(&self) -> Option<&'a [LampLight]> {
+        self.viewer.lamps
+    }
+
+    /// The light of lamps on the subject, upright and facing the head, lux: as stated, and the least of it over where the subject may be.
+    pub fn lux(&self, lamps: &[LampLight]) -> [f64; 2] {
+        let eye = self.head.position();
+        let lux = |point: DVec3| lux_upright(lamps, self.viewer.scene, point, eye).0;
+        let stated = lux(self.point);
+        if stated == 0.0 {
+            return [0.0; 2];
+        }
+        [stated, self.point_corners().into_iter().map(lux).fold(stated, f64::min)]
     }
 
     /// What of the head's picture must be masked.
@@ -262,7 +290,7 @@ impl<'a> Sight<'a> {
     }
 
     fn incidence_of(&self, point: DVec3) -> Option<Angle> {
-        let facing = self.target.facing?;
+        let facing = self.facing?;
         let normal = DVec3::new(facing.sin(), facing.cos(), 0.0);
         let to_camera = (self.head.position() - point).normalize_or_zero();
         Some(Angle::radians(normal.dot(to_camera).clamp(-1.0, 1.0).acos()))
@@ -270,7 +298,7 @@ impl<'a> Sight<'a> {
 
     /// The horizontal angle between the way that a plate points and the bearing to the head, degrees.
     pub fn side_deg(&self) -> Option<f64> {
-        let facing = self.target.facing?;
+        let facing = self.facing?;
         let to_camera = self.separation.bearing() + Angle::degrees(180.0);
         Some((to_camera - facing).wrapped().abs().deg())
     }

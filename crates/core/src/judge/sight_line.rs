@@ -1,11 +1,12 @@
 //! Sight lines: one head looking at one target, sample by sample.
 
 use crate::judge::Verdict;
+use crate::judge::lane::{OfLane, ZoneTold, lane_rules, look_along_lane, told};
 use crate::judge::rules::{self, RuleResult};
 use crate::judge::sight::{Sight, Viewer, run_volume};
 use crate::judge::unseen::{Unseen, hidden_on, unseen};
 use crate::math::Angle;
-use crate::site::{Head, Target};
+use crate::site::{Head, Lane, Target};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -19,6 +20,9 @@ pub(crate) struct SampleView {
 }
 
 pub(crate) const UNSEEN: SampleView = SampleView { verdict: Verdict::Broken, seen: None };
+
+/// So many samples of a plate's way cost about as much as a look at one with all that is uncertain.
+const LANE_SAMPLES_A_LOOK: usize = 8;
 
 /// How many of a target's samples a head has.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, ToSchema)]
@@ -83,6 +87,9 @@ pub struct SightLine {
     pub incidence_deg: Option<f64>,
     /// The smallest single pan or tilt error that takes it out of the picture, degrees.
     pub aim_slack_deg: f64,
+    /// Where a plate on the move reads; null for any other target, and where it does not.
+    #[schema(required)]
+    pub zone: Option<ZoneTold>,
     /// The point that these figures are for, metres east and north.
     pub at: [f64; 2],
     /// How many of the target's samples this head has.
@@ -102,12 +109,15 @@ pub(crate) struct Judged {
     pub counts: Samples,
     /// `None` when nothing of the target is in front of the head.
     pub deciding: Option<Deciding>,
+    /// What it makes of the way of a plate on the move.
+    pub lane: Option<Box<OfLane>>,
 }
 
 /// The place that decides a sight line.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(crate) struct Deciding {
-    point: DVec3,
+    /// Where it is, m.
+    pub point: DVec3,
     /// The verdict of the sight line.
     pub verdict: Verdict,
     /// Whether the target is in the picture, all of it.
@@ -149,10 +159,37 @@ impl Deciding {
 
 /// Judges one head against one target.
 pub(crate) fn judge(viewer: Viewer, target: &Target) -> Judged {
+    if let Some(lane) = target.moving_lane() {
+        return on_its_way(viewer, target, lane);
+    }
     let mut judged =
         if out_of_picture(viewer.head, target) { outside(viewer.head, target) } else { looked_at(viewer, target) };
     judged.counts.all = target.samples.len();
     judged
+}
+
+/// A plate on the move: it is enough that it reads somewhere on its way, often enough.
+fn on_its_way(viewer: Viewer, target: &Target, lane: &Lane) -> Judged {
+    let counts = Samples { all: lane.samples.len(), ..Samples::default() };
+    if out_of_picture(viewer.head, target) && out_of_picture(viewer.head, &lane.overview) {
+        return Judged { counts, ..outside(viewer.head, target) };
+    }
+    let of = look_along_lane(viewer, target, lane, true);
+    let Some(telling) = of.telling(viewer, lane) else {
+        let unseen =
+            if out_of_picture(viewer.head, target) { outside(viewer.head, target) } else { looked_at(viewer, target) };
+        return Judged { counts, deciding: unseen.deciding, lane: Some(Box::new(of)), parts: vec![] };
+    };
+    let point = lane.samples[telling];
+    let across = viewer.head.view().across_at(point);
+    let verdict = of.verdict(viewer, target, lane);
+    let kept = of.zone.and_then(|zone| zone.sure).map_or(0, |[from, to]| to - from + 1);
+    Judged {
+        counts: Samples { seen: of.seen, kept, ..counts },
+        deciding: Some(Deciding { point, verdict, in_view: true, clear: true, across, worse: -across }),
+        lane: Some(Box::new(of)),
+        parts: vec![],
+    }
 }
 
 /// Whether all of a target lies outside the cone around the picture.
@@ -283,8 +320,15 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
     let point = deciding.point;
     let look = head.look(point)?;
     let blocker = eye.first_blocker(scene, point);
-    let sight = Sight::new(viewer, target, point, look.in_view);
+    let moving = target.moving_lane().zip(judged.lane.as_deref());
+    let telling = moving.and_then(|(lane, of)| of.telling(viewer, lane).map(|sample| (lane, sample)));
+    let sight = match telling {
+        Some((lane, sample)) => Sight::on_lane(viewer, target, lane, sample, look.in_view),
+        None => Sight::new(viewer, target, point, look.in_view),
+    };
     let mut found = rules::judge(&sight);
+    let zone = moving.and_then(|(lane, of)| of.zone.map(|zone| (lane, zone)));
+    found.extend(zone.into_iter().flat_map(|(lane, zone)| lane_rules(viewer, target, lane, zone)));
     if !deciding.in_view {
         // Another part of it is out of the picture, if not this one.
         found.iter_mut().filter(|result| result.rule == rules::RuleName::InView).for_each(|result| {
@@ -308,7 +352,8 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
         in_view: deciding.in_view,
         clear: blocker.is_none(),
         hidden_share: hidden,
-        unseen: (judged.counts.seen > 0).then(|| unseen(viewer, target)).flatten(),
+        zone: zone.map(|(lane, zone)| told(viewer, target, lane, zone)),
+        unseen: (judged.counts.seen > 0 && moving.is_none()).then(|| unseen(viewer, target)).flatten(),
         blocked_by: blocker.map(|solid| solid.id().to_owned()).or_else(|| (hidden > 0.0).then(near_by).flatten()),
         seen_through: scene.passed(eye.from(), point).iter().map(|solid| solid.id().to_owned()).collect(),
         may_hide: may_hide(viewer, target, &sight, &found),
@@ -322,7 +367,12 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
         aim_slack_deg: sight.aim_slack().deg(),
         at: [point.x, point.y],
         samples: judged.counts,
-        verdict: found.iter().map(|result| result.verdict).max().unwrap_or(Verdict::Unknown),
+        verdict: found
+            .iter()
+            .map(|result| result.verdict)
+            .max()
+            .unwrap_or(Verdict::Unknown)
+            .max(moving.map_or(Verdict::Kept, |_| deciding.verdict)),
         rules: found,
     })
 }
@@ -354,6 +404,11 @@ pub(crate) fn keeps(viewer: Viewer, target: &Target, first: usize, go_on: &mut d
     if out_of_picture(viewer.head, target) {
         return false;
     }
+    if let Some(lane) = target.moving_lane() {
+        // A look along the way is many looks at a sample, each a cheap one.
+        return (0..=lane.samples.len() / LANE_SAMPLES_A_LOOK).all(|_| go_on(first, true))
+            && look_along_lane(viewer, target, lane, false).verdict(viewer, target, lane) == Verdict::Kept;
+    }
     let count = target.samples.len();
     let samples = (0..count).map(|i| (first + i) % count).all(|place| {
         let held = look_at(viewer, target, target.samples[place]).0.verdict == Verdict::Kept;
@@ -369,6 +424,11 @@ pub(crate) fn keeps(viewer: Viewer, target: &Target, first: usize, go_on: &mut d
 
 /// The rules that do not hold at worst at some sample in front of the head.
 pub(crate) fn not_kept(viewer: Viewer, target: &Target) -> Vec<rules::RuleName> {
+    if target.moving_lane().is_some() {
+        let line = describe(viewer, target, &judge(viewer, target));
+        let found = line.map(|line| line.rules).unwrap_or_default().into_iter();
+        return found.filter(|result| result.verdict != Verdict::Kept).map(|result| result.rule).collect();
+    }
     let sights = target.samples.iter().filter_map(|point| {
         let in_view = viewer.head.in_front(*point)?;
         Some(Sight::new(viewer, target, *point, in_view))

@@ -3,9 +3,23 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// What no verdict judges yet, and so each says.
-pub const LEAVES_OUT: &str =
-    "By day, standing still, in focus: night, sun and lamps, movement, wiring and recording are not judged yet.";
+/// What a verdict leaves out, and so says.
+pub fn leaves_out(night: bool, on_the_move: bool) -> &'static str {
+    match (night, on_the_move) {
+        (false, false) => {
+            "By day, standing still, in focus. By night it is judged when the site is set to it; low sun is shown, not judged; wiring and recording are not judged yet."
+        }
+        (true, false) => {
+            "By night, standing still, in focus. What is washed out and lamps in the picture are shown, not judged; wiring and recording are not judged yet."
+        }
+        (false, true) => {
+            "By day, at the speed stated, dry and clean plates. By night it is judged when the site is set to it; low sun is shown, not judged; wiring and recording are not judged yet."
+        }
+        (true, true) => {
+            "By night, at the speed stated, dry and clean plates. What is washed out and lamps in the picture are shown, not judged; wiring and recording are not judged yet."
+        }
+    }
+}
 
 /// How well something holds (handbook, section 4). Ordered from best to worst.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]

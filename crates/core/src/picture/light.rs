@@ -1,6 +1,9 @@
 //! The light of a picture: an open sky with the sun to one side, or the head's own infrared.
 
 use super::paint::{Paint, RETRO};
+use crate::equipment::infrared::Beam;
+use crate::scene::Scene;
+use crate::site::LampLight;
 use glam::{DVec3, Vec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -27,47 +30,64 @@ pub enum Light {
 }
 
 /// The light as it falls.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Debug)]
 pub(super) enum Falling {
     Day,
-    Infrared(Beam),
-    /// Night, and a camera without light of its own.
-    Dark,
+    Night(Night),
 }
 
-/// The infrared light of a head.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(super) struct Beam {
-    /// The axis of the beam.
-    pub axis: DVec3,
-    /// Rated range, m: there the light is 1 on the axis.
-    pub range: f64,
-    /// How fast it falls off to the side: cosᵐ.
-    pub power: f64,
-    /// What the exposure makes of light 1.
+/// The light of a night: the head's own infrared, and lamps.
+#[derive(Clone, Debug)]
+pub(super) struct Night {
+    /// The infrared light, if it has any.
+    pub beam: Option<Beam>,
+    /// Whether that comes from beside the lens, so that it throws shadows that the lens sees.
+    pub from_aside: bool,
+    pub lamps: Vec<LampLight>,
+    /// What the exposure makes of infrared light 1.
     pub gain: f64,
+    /// What it makes of one lux.
+    pub of_lux: f64,
 }
 
-impl Beam {
-    /// A beam whose edge, half of an angle off its axis, has half of the light (handbook, section 9).
-    pub fn new(axis: DVec3, range: f64, wide: f64) -> Beam {
-        let edge = (wide / 2.0).clamp(0.02, 1.55);
-        Beam { axis, range, power: 0.5_f64.ln() / edge.cos().ln(), gain: 1.0 }
-    }
+/// A place of a surface that light falls on.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Place {
+    /// m.
+    pub at: DVec3,
+    /// Out of the surface, towards who looks.
+    pub normal: DVec3,
+}
 
-    /// The light at a distance, m, along a direction: (R/s)²·cosᵐθ.
-    pub fn at(&self, direction: DVec3, distance: f64) -> f64 {
-        let ahead = self.axis.dot(direction);
-        if ahead <= 0.0 {
-            return 0.0;
-        }
-        (self.range / distance.max(0.05)).powi(2) * ahead.powf(self.power)
+/// Shadows are looked for so far out of a surface, m: it does not shade itself.
+const OUT_OF_SURFACE_M: f64 = 1e-3;
+
+impl Night {
+    /// Night without any light.
+    pub const DARK: Night = Night { beam: None, from_aside: false, lamps: vec![], gain: 0.0, of_lux: 0.0 };
+
+    /// The light on a surface, 1 for what the exposure makes white: infrared, and that of lamps.
+    fn on(&self, scene: &Scene, Place { at, normal }: Place) -> [f64; 2] {
+        let out = at + normal * OUT_OF_SURFACE_M;
+        let infrared = self.beam.map_or(0.0, |beam| {
+            let light = beam.at(at) * self.gain;
+            let shaded = light > 0.0 && self.from_aside && scene.first_blocker(beam.from, out).is_some();
+            if shaded { 0.0 } else { light }
+        });
+        let lamps = self.lamps.iter().map(|lamp| (lamp, lamp.lux(at, normal) * self.of_lux));
+        // What adds nothing to be seen needs no ray.
+        let lit = lamps.filter(|(lamp, light)| *light > LEAST_SEEN && lamp.reaches(out, scene));
+        [infrared, lit.map(|(_, light)| light).sum()]
     }
 }
+
+/// Light that makes less than this of white is not seen.
+const LEAST_SEEN: f64 = 1e-3;
 
 impl Falling {
-    /// The light that comes back from paint, 1 for white.
-    pub fn back(&self, paint: Paint, normal: DVec3, direction: DVec3, distance: f64) -> Vec3 {
+    /// The light that comes back from paint along a direction from the lens, 1 for white.
+    pub fn back(&self, scene: &Scene, paint: Paint, place: Place, direction: DVec3) -> Vec3 {
+        let normal = place.normal;
         match self {
             Falling::Day => {
                 let lit = normal.dot(SUN).max(0.0) as f32;
@@ -75,14 +95,16 @@ impl Falling {
                 let open = 0.5 + 0.5 * normal.z as f32;
                 paint.colour * (SKY_SHARE * open.max(0.25) + (1.0 - SKY_SHARE) * lit) * 1.25
             }
-            Falling::Infrared(beam) => {
+            Falling::Night(night) => {
+                let [infrared, lamps] = night.on(scene, place);
                 let slope = if paint.retro { 1.0 } else { (-normal.dot(direction)).max(0.0) };
-                let light = (beam.at(direction, distance) * slope * beam.gain) as f32;
                 let back = if paint.retro { RETRO } else { 1.0 };
                 // A sensor without its filter has no colours.
-                Vec3::splat(paint.colour.element_sum() / 3.0 * light * back + NIGHT_GLOW)
+                let grey = paint.colour.element_sum() / 3.0;
+                let lit = grey * ((infrared * slope) as f32 * back + lamps as f32);
+                let dark = night.beam.is_none() && night.lamps.is_empty();
+                Vec3::splat(if dark { grey * NIGHT_GLOW } else { lit + NIGHT_GLOW })
             }
-            Falling::Dark => Vec3::splat(paint.colour.element_sum() / 3.0 * NIGHT_GLOW),
         }
     }
 
@@ -102,24 +124,31 @@ impl Falling {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    #[test]
-    fn infrared_falls_off_as_the_handbook_says() {
-        let beam = Beam::new(DVec3::X, 30.0, 60_f64.to_radians());
-        // Section 9: 1 at the rated range on the axis, four times that at half of it, half at the beam's edge.
-        assert!((beam.at(DVec3::X, 30.0) - 1.0).abs() < 1e-12);
-        assert!((beam.at(DVec3::X, 15.0) - 4.0).abs() < 1e-12);
-        let edge = DVec3::new(30_f64.to_radians().cos(), 30_f64.to_radians().sin(), 0.0);
-        assert!((beam.at(edge, 30.0) - 0.5).abs() < 1e-12);
-        assert_eq!(beam.at(-DVec3::X, 1.0), 0.0);
-    }
+    use crate::scene::Solid;
 
     #[test]
     fn a_plate_comes_back_fifty_times_brighter_however_it_is_turned() {
-        let mut beam = Beam::new(DVec3::X, 10.0, 1.0);
-        beam.gain = 0.001;
+        let beam = Beam::new(DVec3::ZERO, DVec3::X, 10.0, 1.0);
+        let night = Falling::Night(Night { beam: Some(beam), gain: 0.001, ..Night::DARK });
         let paint = Paint::of(0.5, 0.5, 0.5);
-        let back = |paint| Falling::Infrared(beam).back(paint, -DVec3::X, DVec3::X, 10.0).x - NIGHT_GLOW;
-        assert!((back(paint.thrown_back()) / back(paint) - 50.0).abs() < 1e-3);
+        let scene = Scene::new(vec![]);
+        let place = Place { at: DVec3::X * 10.0, normal: -DVec3::X };
+        let back = |paint| night.back(&scene, paint, place, DVec3::X).x - NIGHT_GLOW;
+        assert!((back(paint.thrown_back()) / back(paint) - 50.0).abs() < 1e-2);
+    }
+
+    #[test]
+    fn lamps_light_what_faces_them_and_is_not_in_shadow() {
+        let lamp = |from| LampLight { id: "l".into(), from, candela: 1000.0, inside: None };
+        let lit = |lamps: Vec<LampLight>, solids| {
+            let night = Falling::Night(Night { lamps, of_lux: 0.01, ..Night::DARK });
+            let place = Place { at: DVec3::ZERO, normal: DVec3::Z };
+            night.back(&Scene::new(solids), Paint::of(1.0, 1.0, 1.0), place, -DVec3::Z).x - NIGHT_GLOW
+        };
+        // 40 lux straight below at 5 m, 100 lux white.
+        assert!((lit(vec![lamp(DVec3::Z * 5.0)], vec![]) - 0.4).abs() < 1e-6);
+        let roof = Solid::new("r", &[[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]], true, 2.0, 3.0, 0.0);
+        assert_eq!(lit(vec![lamp(DVec3::Z * 5.0)], vec![roof]), 0.0);
+        assert_eq!(lit(vec![lamp(-DVec3::Z)], vec![]), 0.0);
     }
 }

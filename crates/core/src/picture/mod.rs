@@ -2,9 +2,9 @@
 //! through the very projection, bend, roll, image circle and sensor of the head.
 //!
 //! What is modelled: the projection, what stands in the way and what one sees through it, subjects of stated size at the places
-//! that decide their sight lines, light that falls on surfaces by their slope, and by night the head's own infrared with its
+//! that decide their sight lines, light that falls on surfaces by their slope, and by night lamps and the head's own infrared with its
 //! fall-off and beam, and how a subject that moves is drawn out while the shutter is open. What is not: lens blur, noise,
-//! compression, weather, shadows that things throw on each other, and colours, which are ours but for the site's overhead picture.
+//! compression, weather, shadows that things throw on each other by day, and colours, which are ours but for the site's overhead picture.
 //!
 //! ```
 //! use bright_angle_core::Site;

@@ -3,7 +3,7 @@
 use super::drape::Drape;
 use super::figure::{Figure, figures};
 use super::level::{horizon, level};
-use super::light::{Beam, Falling, Light};
+use super::light::{Falling, Light, Night, Place};
 use super::paint::{Curve, RETRO};
 use super::surface::{Spot, ground, of_solid};
 use super::window::{Frame, Window, not_before};
@@ -13,7 +13,7 @@ use crate::judge::{Session, Verdict};
 use crate::math::RayCurve;
 use crate::scene::{Eye, Scene};
 use crate::show::rays::{Met, follow};
-use crate::site::{Head, Mask, Site};
+use crate::site::{Head, LampLight, Mask, Site, lux_upright};
 use glam::{DVec2, DVec3, Vec3};
 use serde::{Deserialize, Serialize};
 use std::sync::Arc;
@@ -27,6 +27,12 @@ const COLUMNS: u32 = 16;
 const MOST_SAMPLES: u32 = 8;
 /// How light the exposure makes white at the promise that it is set for.
 const WHITE: f64 = 0.9;
+/// The least light that a camera is drawn with that does not say its own, lux; our choice.
+const DRAWN_LEAST_LUX: f64 = 0.05;
+/// Gain makes a picture of no less than this share of the light that it needs; our choice.
+const LEAST_EXPOSED: f64 = 0.05;
+/// Infrared light that comes from further beside the lens than this throws shadows that the lens sees, m.
+const ASIDE_M: f64 = 0.3;
 /// Where the lens has no picture: transparent.
 const NOTHING: [u8; 4] = [0, 0, 0, 0];
 /// A figure must be so much nearer than what stands behind it, m.
@@ -87,6 +93,8 @@ pub struct PictureTold {
     pub clipped: f64,
     /// Whether the camera has a light of its own.
     pub infrared: bool,
+    /// Whether lamps are known that shine at night.
+    pub lamps: bool,
     /// Lines of the horizon, px of the sensor.
     pub horizon: Vec<Vec<[f64; 2]>>,
     /// A line through its middle that is level where the camera hangs level, px of the sensor.
@@ -126,6 +134,7 @@ pub struct Picture {
     clipped: u32,
     shown: u32,
     infrared: bool,
+    lamps: bool,
     curve: Curve,
     rays: RayCurve,
 }
@@ -200,7 +209,8 @@ impl Picture {
             rgba: vec![0; (frame.width * frame.height * 4) as usize],
             clipped: 0,
             shown: 0,
-            infrared: infrared_of(site, &head).is_some(),
+            infrared: head.light().beam.is_some(),
+            lamps: site.lamps().iter().any(|lamp| lamp.candela > 0.0),
             curve: Curve::new(),
             rays: RayCurve::new(&view.projection),
             head,
@@ -255,6 +265,7 @@ impl Picture {
             marks: self.figures.iter().map(mark).collect(),
             clipped: self.clipped(),
             infrared: self.infrared,
+            lamps: self.lamps,
             horizon: horizon(&self.head),
             level: level(&self.head),
             masks: self.masks.iter().map(mask).collect(),
@@ -339,7 +350,8 @@ impl Picture {
                 && distance < nearest - AT_FIGURE_M
             {
                 nearest = distance;
-                light = Some(self.falling.back(paint, placed.figure.normal(), direction, distance));
+                let place = Place { at: from + direction * distance, normal: placed.figure.normal() };
+                light = Some(self.falling.back(scene, paint, place, direction));
             }
         }
         let light = light.unwrap_or_else(|| {
@@ -353,7 +365,7 @@ impl Picture {
                     of_solid(solid, kind.unwrap_or(ObstacleKind::Other), at, direction, pixel)
                 }
             };
-            self.falling.back(paint, normal, direction, met.distance)
+            self.falling.back(scene, paint, Place { at, normal }, direction)
         });
         Some(if scene.has_see_through() {
             self.through(scene, from, direction, nearest, density, light)
@@ -372,9 +384,9 @@ impl Picture {
             let solid = &scene.solids()[place];
             let distance = share * far;
             let kind = self.kinds.get(place).copied().unwrap_or(ObstacleKind::Other);
-            let Spot { normal, paint } =
-                of_solid(solid, kind, from + direction * distance, direction, distance / density);
-            let own = self.falling.back(paint, normal, direction, distance);
+            let at = from + direction * distance;
+            let Spot { normal, paint } = of_solid(solid, kind, at, direction, distance / density);
+            let own = self.falling.back(scene, paint, Place { at, normal }, direction);
             own.lerp(light, solid.see_through() as f32)
         })
     }
@@ -400,27 +412,30 @@ fn good_for(needs: NeedSet, density: f64) -> Option<Task> {
 /// The light that falls, with the exposure set for what the head has promised.
 fn falling(session: &Session, head: &Head, figures: &[Figure], light: Light) -> Falling {
     let Light::Night { stops } = light else { return Falling::Day };
-    let Some(range) = infrared_of(session.site(), head) else { return Falling::Dark };
-    // Without a stated beam it is as wide as the lens at its widest (handbook, section 9).
-    let mut beam = Beam::new(head.axis(), range, head.widest_field().rad());
+    let site = session.site();
+    let own = head.light();
+    let beam = own.beam;
+    let lamps: Vec<LampLight> = site.lamps().to_vec();
+    if beam.is_none() && lamps.is_empty() {
+        return Falling::Night(Night::DARK);
+    }
+    // Both in units of what a picture needs: 1 of infrared light, the least lux of the model.
+    let of_lux = 1.0 / own.least_lux.unwrap_or(DRAWN_LEAST_LUX);
     let name = head.name();
     let serves = |figure: &&Figure| {
         session.results().get(figure.place).is_some_and(|result| result.best.as_ref() == Some(&name))
     };
     let light_at = |figure: &Figure| {
-        let step = figure.at - head.position();
-        beam.at(step.normalize_or_zero(), step.length()) * if figure.is_retro() { f64::from(RETRO) } else { 1.0 }
+        let back = if figure.is_retro() { f64::from(RETRO) } else { 1.0 };
+        let (lux, _) = lux_upright(&lamps, site.scene(), figure.at, head.position());
+        beam.map_or(0.0, |beam| beam.at(figure.at) * back) + lux * of_lux
     };
-    // The one that gets least of it must be seen.
+    // The one that gets least of it must be seen; of too little even the gain makes nothing.
     let least =
         figures.iter().filter(serves).map(light_at).filter(|light| *light > 0.0).reduce(f64::min).unwrap_or(1.0);
-    beam.gain = WHITE * 2_f64.powf(stops) / least;
-    Falling::Infrared(beam)
-}
-
-/// The rated range of a head's own infrared, m.
-fn infrared_of(site: &Site, head: &Head) -> Option<f64> {
-    site.file().cameras.get(head.camera()).and_then(|camera| camera.model.infrared_m)
+    let gain = WHITE * 2_f64.powf(stops) / least.max(LEAST_EXPOSED * own.times);
+    let from_aside = beam.is_some_and(|beam| beam.from.distance(head.position()) > ASIDE_M);
+    Falling::Night(Night { beam, from_aside, lamps, gain, of_lux: gain * of_lux })
 }
 
 /// What each solid of a site is.

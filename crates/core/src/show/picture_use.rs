@@ -95,7 +95,7 @@ pub fn picture_use(site: &Site, head: &Head, eye: &Eye, (task, need): (Task, f64
     let size = head.view().projection.size();
     let mut tally = Tally::default();
     let mut all = 0_u32;
-    let lit = site.file().cameras.get(head.camera()).is_some_and(|camera| camera.model.infrared_m.is_some());
+    let lit = site.file().cameras.get(head.camera()).is_some_and(|camera| camera.model.infrared_light().is_some());
     let beam = 0.25 * head.view().projection.hfov();
     for row in 0..ROWS {
         for column in 0..COLUMNS {

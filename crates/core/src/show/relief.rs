@@ -6,7 +6,7 @@
 
 use crate::math::{Grid, Interval, hull};
 use crate::scene::{BLOCKS_UP_TO, Scene, Solid, shadow};
-use crate::site::{Head, Site};
+use crate::site::{Head, Site, lux_upright};
 use glam::{DVec2, DVec3};
 
 /// What is written where no head sees, in an ESRI ASCII grid.
@@ -52,6 +52,24 @@ impl Layer {
         layer
     }
 
+    /// The night reading of a layer: only the cells at which somebody has light enough, of the head's own or of lamps, at its shutter.
+    fn lit(mut self, head: &Head, site: &Site, grid: &Grid, height: f64) -> Layer {
+        let light = head.light();
+        let least = light.least_lux.map_or(f64::INFINITY, |least| least * light.times);
+        for row in 0..grid.rows {
+            let Row { start, end, offset } = self.rows[row];
+            for column in start..end {
+                let value = &mut self.values[offset + column - start];
+                let point = grid.centre(column, row).extend(height);
+                let by_own = || light.beam.is_some_and(|beam| beam.at(point) >= light.times);
+                if *value > 0.0 && !by_own() && !lamps_light(site, point, head.position(), least) {
+                    *value = 0.0;
+                }
+            }
+        }
+        self
+    }
+
     /// A layer of a head that sees nothing.
     fn nothing(grid: &Grid) -> Layer {
         Layer { rows: vec![Row::default(); grid.rows], values: vec![] }
@@ -68,6 +86,13 @@ impl Layer {
         let Row { start, end, offset } = self.rows[row];
         (start, &self.values[offset..offset + end - start])
     }
+}
+
+/// Whether lamps give somebody at a point who faces another at least so much light, lux. Rays are cast only where it may matter.
+fn lamps_light(site: &Site, point: DVec3, towards: DVec3, least: f64) -> bool {
+    let normal = (towards - point).with_z(0.0).normalize_or_zero();
+    let open: f64 = site.lamps().iter().map(|lamp| lamp.lux(point, normal)).sum();
+    open >= least && lux_upright(site.lamps(), site.scene(), point, towards).0 >= least
 }
 
 /// The geometry of one head over a grid.
@@ -388,7 +413,8 @@ impl Relief {
         if site.heads()[head].is_flattened() {
             return Layer::nothing(&self.grid);
         }
-        Layer::of(&site.heads()[head], site.scene(), &self.grid, self.height)
+        let layer = Layer::of(&site.heads()[head], site.scene(), &self.grid, self.height);
+        if site.file().conditions.night { layer.lit(&site.heads()[head], site, &self.grid, self.height) } else { layer }
     }
 
     fn raise(&mut self, layer: &Layer) {

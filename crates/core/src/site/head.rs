@@ -1,9 +1,10 @@
 //! One head of a camera, with the views that the stated uncertainties allow it.
 
-use super::Mask;
 use super::tour::Tour;
+use super::{HeadLight, Mask};
 use crate::equipment::lens::FittedLens;
-use crate::file::{CameraFile, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
+use crate::equipment::optics::{Sharp, depth_of_field, spot_mm};
+use crate::file::{CameraFile, Exposure, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
 use crate::math::{Angle, LensCurve, Look, Pose, View};
 use glam::{DVec2, DVec3};
 use std::sync::OnceLock;
@@ -48,6 +49,12 @@ pub struct Head {
     tilts: Option<[f64; 2]>,
     /// The round picture that this flat one is cut out of.
     source: Option<Box<Head>>,
+    /// Its own light, and how it takes pictures.
+    light: HeadLight,
+    exposure: Option<Exposure>,
+    sensor: Sensor,
+    f_number: Option<f64>,
+    focal_mm: f64,
     /// Worked out when they are first asked for: of most that are only tried nobody asks.
     masks: OnceLock<Vec<Mask>>,
 }
@@ -82,6 +89,12 @@ impl Head {
         let corner_of = |i: usize| [(i % 2) as f64 * 2.0 - 1.0, (i / 2 % 2) as f64 * 2.0 - 1.0, (i / 4) as f64 - 1.0];
         let corner = projection.scaled(1.0 - share).corner_cosine().clamp(-1.0, 1.0).acos();
         let reach = (corner + PAST_CORNERS_DEG.to_radians() + 2.0 * aim.rad()).min(std::f64::consts::PI);
+        let source: Option<Box<Head>> = matches!(which, Which::Flattened(_))
+            .then(|| Box::new(Head::new(camera_place, camera, (place, Which::Own), rules, spots)));
+        let (under_axis, under_fitted) = match &source {
+            Some(source) => (source.view.pose.forward, source.fitted),
+            None => (turned([0.0; 3]).forward, fitted),
+        };
         Head {
             camera: camera_place,
             place,
@@ -105,8 +118,18 @@ impl Head {
             effective_focal_mm: fitted.effective_focal_mm(focal_mm),
             gap_s: if let Which::Preset(at) = which { Tour::of(file).map(|tour| tour.gap_s(at)) } else { None },
             tilts: camera.model.tilts_deg,
-            source: matches!(which, Which::Flattened(_))
-                .then(|| Box::new(Head::new(camera_place, camera, (place, Which::Own), rules, spots))),
+            light: HeadLight::new(
+                camera,
+                file.exposure.as_ref(),
+                position,
+                under_axis,
+                Angle::radians(under_fitted.widest().hfov()),
+            ),
+            exposure: file.exposure,
+            sensor: camera.model.sensor,
+            f_number: lens.f_number,
+            focal_mm,
+            source,
             masks: OnceLock::new(),
         }
     }
@@ -155,6 +178,29 @@ impl Head {
     /// Its name by ids.
     pub fn name(&self) -> HeadRef {
         HeadRef { camera: self.camera_id.clone(), head: self.id.clone(), view: self.view_id.clone() }
+    }
+
+    /// Its own light, and how much it needs.
+    pub fn light(&self) -> &HeadLight {
+        &self.light
+    }
+
+    /// How it takes its pictures, where that was said.
+    pub fn exposure(&self) -> Option<&Exposure> {
+        self.exposure.as_ref()
+    }
+
+    /// What is sharp with it focused at a distance, m; the circle of confusion is one pixel. `None` where its aperture is not known, and
+    /// for a flat picture that was cut out of a round one.
+    pub fn sharp_at(&self, focus_m: f64) -> Option<Sharp> {
+        let f_number = self.f_number.filter(|_| !self.is_flattened())?;
+        Some(depth_of_field(self.focal_mm, f_number, self.sensor.width_mm / self.sensor.width(), focus_m))
+    }
+
+    /// How wide a point at a distance is out of focus, px; `None` as for [`Head::sharp_at`].
+    pub fn spot_px(&self, focus_m: f64, at_m: f64) -> Option<f64> {
+        let f_number = self.f_number.filter(|_| !self.is_flattened())?;
+        Some(spot_mm(self.focal_mm, f_number, focus_m, at_m) * self.sensor.width() / self.sensor.width_mm)
     }
 
     /// How long it looks elsewhere before it comes back, s; `None` for a head that never looks away.
@@ -235,6 +281,12 @@ impl Head {
     /// Whether there is anything to see in a direction in the site: of a flat picture only what the round one holds.
     pub fn shows(&self, direction: DVec3) -> bool {
         self.source.as_ref().is_none_or(|source| source.view.holds(source.position() + direction))
+    }
+
+    /// Whether a direction in the site lands in its picture.
+    pub fn holds_direction(&self, direction: DVec3) -> bool {
+        let pixel = self.view.projection.project(self.view.pose.to_camera(direction));
+        pixel.is_some_and(|pixel| self.view.projection.holds(pixel)) && self.shows(direction)
     }
 
     /// The field across of its lens at its widest; of a flat picture that of the round one under it.
@@ -389,6 +441,7 @@ mod tests {
             position,
             spot: None,
             mounted_on: None,
+            emitter: None,
             height_m: 3.0,
             ground_m: 0.0,
             model,

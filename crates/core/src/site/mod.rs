@@ -2,6 +2,9 @@
 
 mod ground_edges;
 mod head;
+mod head_light;
+mod lamp_light;
+pub mod lane;
 pub mod link;
 mod mask;
 pub mod needs;
@@ -18,6 +21,9 @@ use crate::file::{
 use crate::scene::{Eye, Scene, Solid};
 pub use ground_edges::GroundEdges;
 pub use head::Head;
+pub use head_light::{HeadLight, RATED_SHUTTER_S, RETRO, needed_times};
+pub use lamp_light::{LampLight, candela, lux_upright};
+pub use lane::Lane;
 pub use mask::Mask;
 use standing::standing;
 use std::collections::HashMap;
@@ -33,6 +39,7 @@ pub struct Site {
     file: SiteFile,
     scene: Scene,
     private: Vec<Solid>,
+    lamps: Vec<LampLight>,
     targets: Vec<Target>,
     heads: Vec<Head>,
 }
@@ -53,7 +60,8 @@ impl Site {
         let scene = Scene::new(file.obstacles.iter().flat_map(|o| standing(o, &file.conditions)).collect());
         let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
         let private = file.private.iter().map(compiled).collect();
-        let mut site = Site { scene, private, targets, heads: vec![], file };
+        let lamps = lamp_lights(&file, &scene);
+        let mut site = Site { scene, private, lamps, targets, heads: vec![], file };
         let cameras = site.file.cameras.iter().enumerate();
         site.heads = cameras.flat_map(|(place, camera)| site.heads_of(place, camera)).collect();
         Ok(site)
@@ -82,6 +90,9 @@ impl Site {
             }
             let compile = |o: &Obstacle| held.remove(o.id.as_str()).unwrap_or_else(|| standing(o, &file.conditions));
             self.scene = Scene::new(file.obstacles.iter().flat_map(compile).collect());
+        }
+        if solids_change || !touched.lamps.is_empty() {
+            self.lamps = lamp_lights(&file, &self.scene);
         }
         let private_change = !touched.private.is_empty();
         if private_change {
@@ -175,6 +186,11 @@ impl Site {
         &self.private
     }
 
+    /// The lamps, in the file's order.
+    pub fn lamps(&self) -> &[LampLight] {
+        &self.lamps
+    }
+
     /// The targets, in the file's order.
     pub fn targets(&self) -> &[Target] {
         &self.targets
@@ -221,6 +237,10 @@ impl Site {
         let place = self.targets.iter().position(|t| t.id == target);
         place.ok_or_else(|| Fault::new("target", format!("the site has no target \"{target}\"")))
     }
+}
+
+fn lamp_lights(file: &SiteFile, scene: &Scene) -> Vec<LampLight> {
+    file.lamps.iter().map(|lamp| LampLight::new(lamp, scene)).collect()
 }
 
 /// A private place as a solid that hides nothing.

@@ -70,9 +70,9 @@ mod tests {
 
     #[test]
     fn leaves_fall_and_years_make_it_wider_and_higher() {
-        let bare = standing(&tree(), &Conditions { leaves_off: true, years: 0.0 });
+        let bare = standing(&tree(), &Conditions { leaves_off: true, years: 0.0, night: false });
         assert_eq!(bare.iter().map(Solid::blocks).collect::<Vec<_>>(), [false, true], "its trunk stays");
-        let grown = standing(&tree(), &Conditions { leaves_off: false, years: 4.0 });
+        let grown = standing(&tree(), &Conditions { leaves_off: false, years: 4.0, night: false });
         assert_eq!(grown[0].top(), 10.0);
         // The corner 2√2 from the middle went out by 2 m along the diagonal.
         let corner = 4.0 + 2.0 / 2.0_f64.sqrt();

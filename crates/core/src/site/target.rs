@@ -1,5 +1,6 @@
 //! A target: a point, line or area that must be seen, ready to be looked at.
 
+use super::lane::Lane;
 use super::needs::{Need, plate_need};
 use super::subject::Body;
 use crate::file::{Distance, Rules, ShapeKind, Subject, TargetFile, Task};
@@ -40,6 +41,10 @@ pub struct Target {
     pub ground: f64,
     /// How long it may go unseen, s.
     pub unseen_at_most_s: Option<f64>,
+    /// Whether it is a plate that throws infrared light back to where it came from.
+    pub is_reflecting: bool,
+    /// The way of a plate, where it has one.
+    pub lane: Option<Lane>,
 }
 
 impl Target {
@@ -86,7 +91,14 @@ impl Target {
             heads_wanted: file.heads_wanted as usize,
             ground: file.ground_m,
             unseen_at_most_s: file.unseen_at_most_s,
+            is_reflecting: file.subject == Subject::Plate && file.plate.as_ref().is_none_or(|plate| plate.reflecting),
+            lane: Lane::of(file, rules),
         }
+    }
+
+    /// The way of a plate that is on the move: then it is enough that it reads somewhere, often enough.
+    pub fn moving_lane(&self) -> Option<&Lane> {
+        self.lane.as_ref().filter(|lane| lane.speed > 0.0)
     }
 
     /// Whether somebody's face is what the picture is used for.

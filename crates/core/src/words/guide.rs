@@ -1,7 +1,7 @@
 //! What a site asks for and what is usual: tasks as people say them, the answers that are usual for a kind of site, and what
 //! must be answered before one leaves. All of it common practice, no source.
 
-use crate::file::{Brief, SiteKind, Subject, Task, USUAL_APART_DEG};
+use crate::file::{Brief, KnownPlate, SiteKind, Subject, Task, USUAL_APART_DEG, known_plates};
 use crate::site::subject::usual_size;
 use crate::site::tour::{USUAL_SLEW_DEG_S, USUAL_ZOOM_S};
 use serde::Serialize;
@@ -73,6 +73,8 @@ pub struct Guide {
     pub target: Vec<Needed>,
     /// How large subjects usually are; a scene has no size.
     pub sizes: Vec<SubjectSize>,
+    /// The number plates that can be chosen from.
+    pub plates: Vec<KnownPlate>,
     /// What is taken where a file does not say.
     pub defaults: Defaults,
 }
@@ -90,6 +92,7 @@ pub fn guide() -> Guide {
             .into_iter()
             .filter_map(|subject| Some(SubjectSize { subject, size_m: usual_size(subject)? }))
             .collect(),
+        plates: known_plates(),
         defaults: Defaults { slew_deg_s: USUAL_SLEW_DEG_S, zoom_s: USUAL_ZOOM_S, apart_deg: USUAL_APART_DEG },
     }
 }

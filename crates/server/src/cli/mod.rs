@@ -6,6 +6,7 @@ mod ground;
 mod input;
 mod keeping;
 mod lens;
+mod light;
 mod serve;
 mod view;
 
@@ -142,6 +143,38 @@ enum Command {
         /// Site file, or - for standard input
         file: PathBuf,
     },
+    /// Where the sun stands over a place, as JSON
+    SunPosition(light::SunPlace),
+    /// When the sun stands in the picture of each head, and how long it back-lights what, minute by minute through a year, as JSON
+    Sun {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        wish: light::SunWish,
+    },
+    /// What lamps and infrared light give at each target by night, and what washes out, as JSON
+    Light {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// Where every head reads every plate on its way, and what time, blur and focus make of it, as JSON
+    Plates {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// What a plate camera is set to on the first evening, each figure with its reason, as CSV
+    Settings {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        #[command(flatten)]
+        head: ground::HeadArgs,
+        /// The day that clock times are told for, as in 2027-10-05
+        #[arg(long)]
+        date: Option<String>,
+        /// Units of the words
+        #[arg(long, value_enum, default_value_t = UnitsArg::Metres)]
+        units: UnitsArg,
+    },
     /// What a GeoJSON or DXF file would bring to a site, by layer, and what would be left out, as JSON
     Import {
         /// The file, .geojson, .json or .dxf
@@ -232,6 +265,13 @@ pub fn run() -> ExitCode {
         Command::View { file, view } => view::view(&file, view),
         Command::Card { file, head } => view::card(&file, &head.into()),
         Command::Masks { file } => view::masks(&file),
+        Command::SunPosition(place) => light::sun_position(place),
+        Command::Sun { file, wish } => light::sun(&file, wish),
+        Command::Light { file } => light::light(&file),
+        Command::Plates { file } => light::plates(&file),
+        Command::Settings { file, head, date, units } => {
+            light::settings(&file, &head.into(), date.as_deref(), units.into())
+        }
         Command::Import { file, unit } => exchange::import(&file, unit.as_deref()),
         Command::Export { file, format } => exchange::export(&file, &format),
         Command::Adjust { file } => compute::adjust(&file),

@@ -10,6 +10,9 @@ import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
 import { cameraOf, middle, obstacleOf, privateOf, targetOf } from "../../model/lookups";
 import { Sheet } from "../../plan/Sheet";
+import { LaneZone } from "../../plan/layers/LaneZone";
+import { Lamps } from "../../plan/layers/Lamps";
+import { SunBearings } from "../../plan/layers/SunBearings";
 import { CameraMark } from "../../plan/layers/CameraMark";
 import { PictureOutline, Relief } from "../../plan/layers/Relief";
 import { SightLineMark } from "../../plan/layers/SightLineMark";
@@ -29,7 +32,10 @@ import { useBringIn, useDraw } from "./draw/drawView";
 import { GroundLayers } from "./ground/GroundLayers";
 import { WhyCard } from "./ground/WhyCard";
 import { useGroundView } from "./ground/groundView";
+import { useLower } from "./lowerView";
 import { ObstacleCard } from "./ObstacleCard";
+import { LampCard } from "./night/LampCard";
+import { useSunView } from "./sun/sunView";
 import { PrivateCard } from "./private/PrivateCard";
 import { SweepReach } from "./SweepReach";
 import { planActions } from "./planActions";
@@ -41,7 +47,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
   const { site, sights } = shown;
   const { units, dark } = useSettings();
   const id = useSite((state) => state.open?.id) ?? "";
-  const { target, head, obstacle, privatePlace, placing, place } = useInHand();
+  const { target, head, obstacle, privatePlace, lamp, placing, place } = useInHand();
   const placeAt = usePlacing();
   const { height, counting, asked } = useGroundView();
   const needs = useNeeds(sights?.summary.targets ?? []);
@@ -67,11 +73,14 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
           <Solids view={v} obstacles={site.obstacles} units={units} inHand={obstacle} actions={planActions.solids} />
           <PrivatePlaces view={v} places={site.private} inHand={privatePlace} actions={planActions.privatePlaces} />
           <Spots view={v} spots={site.spots} />
+          <Lamps view={v} lamps={site.lamps} inHand={lamp} actions={planActions.lamps} />
+          <SunInPlan view={v} site={site} />
           {ground && (
             <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
           )}
           {sights && head && <PictureOutline view={v} lines={sights.outline} />}
           <SweepReach view={v} site={site} inHand={head} units={units} />
+          {sights?.line?.zone && <LaneZone view={v} zone={sights.line.zone} units={units} />}
           <LineInHand view={v} shown={shown} units={units} />
           <Cameras view={v} cameras={site.cameras} head={head} />
           <Targets view={v} targets={site.targets} verdicts={verdicts} inHand={target} />
@@ -85,6 +94,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
       <ReliefKey height={height} onHeight={turnRelief} units={units} needs={needs} />
       <ObstacleCard site={site} />
       <PrivateCard site={site} />
+      <LampCard site={site} />
       {ground && <WhyCard site={site} units={units} />}
       {bringing && (
         <Suspense fallback={null}>
@@ -92,7 +102,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
         </Suspense>
       )}
       {placing === "draw" && <DrawCard units={units} />}
-      {!placing && !obstacle && !privatePlace && <ChosenCard site={site} units={units} />}
+      {!placing && !obstacle && !privatePlace && !lamp && <ChosenCard site={site} units={units} />}
       {placing && placing !== "draw" && !(placing === "why" && asked) && (
         <div className="plan-banner" role="status">
           Click: {TAPS[placing]}. Enter takes the middle.
@@ -117,6 +127,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
 const TAPS = {
   target: "here the target is",
   camera: "here the camera sits",
+  lamp: "here the lamp hangs",
   obstacle: "here the obstacle stands",
   why: "why is this place seen, or not",
   goal: "here the quiet path leads",
@@ -189,6 +200,15 @@ function Spots({ view, spots = [] }: { view: PlanView; spots: SiteFile["spots"] 
       ))}
     </g>
   );
+}
+
+/** The bearings of the sun on its worst days, while the calendar is looked at. */
+function SunInPlan({ view, site }: { view: PlanView; site: SiteFile }) {
+  const told = useSunView((state) => state.told);
+  const looking = useLower((state) => state.tab === "sun");
+  const camera = told && cameraOf(site, told.head.camera);
+  if (!looking || !told || !camera) return null;
+  return <SunBearings view={view} from={camera.position as Point} worst={told.calendar.worst} />;
 }
 
 /** The sight line in hand, between where its ends are now. */

@@ -30,8 +30,13 @@ const ORDER = ["broken", "tight", "unknown", "kept"];
 
 const CardsScreen = lazy(() => import("./cards/CardsScreen").then((module) => ({ default: module.CardsScreen })));
 
-/** The screen, or the sheet of what its heads will see. */
+const SettingsScreen = lazy(() =>
+  import("./lane/SettingsScreen").then((module) => ({ default: module.SettingsScreen })),
+);
+
+/** The screen, the sheet of what its heads will see, or what a plate camera is set to. */
 export function AimScreen({ step, item }: { step: string | null; item: string | null }) {
+  if (step === "settings") return <SettingsScreen item={item} />;
   return step === "cards" ? <CardsScreen item={item} /> : <Aiming />;
 }
 

@@ -144,6 +144,19 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
           }
         />
       </div>
+      <label className="switch-line">
+        <Switch
+          size="small"
+          checked={obstacle.lettering ?? false}
+          onChange={(lettered) =>
+            change(lettered ? "Carries writing" : "Carries no writing", (held) => {
+              if (lettered) held.lettering = true;
+              else delete held.lettering;
+            })
+          }
+        />{" "}
+        carries writing that may be read as a plate
+      </label>
       <KindFields obstacle={obstacle} change={change} />
       <div className="obstacle-card-foot">
         <Dropdown

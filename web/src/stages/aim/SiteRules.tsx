@@ -1,5 +1,5 @@
 /** The limits that a site's verdicts are given under. */
-import { Drawer, Radio } from "antd";
+import { Drawer, Radio, Switch } from "antd";
 import type { SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
@@ -31,6 +31,20 @@ const ANGLES = [
   ["Roll", "roll_deg", 1],
 ] as const;
 
+/** Of plates on their way, of night and sun: label, field, usual value, unit, decimals, step, most. */
+const LANE = [
+  ["Looks, kept", "looks_kept", 3, "looks", 0, 1, 1000],
+  ["Looks, tight", "looks_tight", 1, "looks", 0, 1, 1000],
+  ["Blur, kept", "blur_kept_px", 1, "px", 1, 0.1, 100],
+  ["Infrared, ends", "zone_stops", 2, "stops", 1, 0.1, 20],
+  ["Picture width", "lane_width_m", 6, "m", 1, 0.5, 100],
+] as const;
+const LIGHT = [
+  ["Washed out past", "washed_out_stops", 4, "stops", 1, 0.5, 20],
+  ["Lamp near", "lamp_near_deg", 10, "°", 0, 1, 90],
+  ["Back-lit within", "backlit_deg", 20, "°", 0, 1, 90],
+] as const;
+
 /** Which season and year the verdicts are given for. */
 function SeasonFields() {
   const conditions = useSite((state) => state.open?.site.conditions) ?? {};
@@ -47,6 +61,15 @@ function SeasonFields() {
       >
         <Radio value={false}>Leaves on</Radio>
         <Radio value={true}>Leaves off</Radio>
+      </Radio.Group>
+      <Radio.Group
+        value={conditions.night ?? false}
+        onChange={(event) =>
+          set(event.target.value ? "Judge it by night" : "Judge it by day", { night: event.target.value as boolean })
+        }
+      >
+        <Radio value={false}>By day</Radio>
+        <Radio value={true}>By night</Radio>
       </Radio.Group>
       <div className="dials">
         <Measure
@@ -109,7 +132,7 @@ export function SiteRules({ close }: { close(): void }) {
           <Radio value="back_up">Back-up: everything seen twice</Radio>
         </Radio.Group>
         <p className="fine">It changes advice and the order of ways, no verdict.</p>
-        <h3>Season</h3>
+        <h3>Season and light</h3>
         <SeasonFields />
         <h3>Face seen from above</h3>
         <div className="dials">
@@ -165,6 +188,33 @@ export function SiteRules({ close }: { close(): void }) {
             />
           ))}
         </div>
+        <h3>Plates on their way</h3>
+        <label className="switch-line">
+          <Switch
+            size="small"
+            checked={rules.overview_pair ?? true}
+            onChange={(wanted) => set("Change the overview pair", { overview_pair: wanted })}
+          />{" "}
+          An overview camera beside every plate camera
+        </label>
+        {[LANE, LIGHT].map((fields, place) => (
+          <div key={place}>
+            {place === 1 && <h3>Night and sun</h3>}
+            <div className="dials">
+              {fields.map(([label, field, usual, unit, decimals, step, most]) => (
+                <Measure
+                  key={field}
+                  label={label}
+                  value={rules[field] ?? usual}
+                  quantity={plain(unit, decimals, step)}
+                  min={field === "looks_kept" ? (rules.looks_tight ?? 1) : unit === "looks" ? 1 : step}
+                  max={field === "looks_tight" ? (rules.looks_kept ?? 3) : most}
+                  onChange={(v) => set("Change a limit", { [field]: v })}
+                />
+              ))}
+            </div>
+          </div>
+        ))}
         <h3>Stated uncertainties, ±</h3>
         <div className="dials">
           {LENGTHS.map(([label, field, usual]) => (

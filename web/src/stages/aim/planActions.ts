@@ -1,22 +1,24 @@
 /** What a hand does on the Aim plan, as edits of the site. */
-import type { Obstacle, Outlined, PrivatePlace, SiteFile } from "../../core/types";
+import type { Lamp, Obstacle, Outlined, PrivatePlace, SiteFile } from "../../core/types";
 import { useSite } from "../../keep/store";
 import { moveCamera, pointHead } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
 import { obstacleOf, privateOf } from "../../model/lookups";
 import { removeCorner, removeObstacle as takeObstacleOut } from "../../model/obstacles";
 import { removePrivate as takePrivateOut } from "../../model/privatePlaces";
+import { moveLamp, removeLamp as takeLampOut } from "../../model/lamps";
 import { mean, shifted } from "../../model/points";
 import { refOf } from "../../model/views";
 import { snappedCorner } from "./draw/drawing";
 import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
+import type { LampActions } from "../../plan/layers/Lamps";
 import type { PrivateActions } from "../../plan/layers/PrivatePlaces";
 import type { ShapeActions, SolidActions } from "../../plan/layers/Solids";
 import type { TargetActions } from "../../plan/layers/TargetMark";
 
 const { edit } = useSite.getState();
-const { takeTarget, takeHead, takeObstacle, takePrivate } = useInHand.getState();
+const { takeTarget, takeHead, takeObstacle, takePrivate, takeLamp } = useInHand.getState();
 
 const cameras: CameraActions = {
   onTake: (camera, head) => takeHead(refOf(camera, head)),
@@ -115,4 +117,17 @@ const privatePlaces: PrivateActions = {
 };
 const privateCorners = cornersOf(privateOf);
 
-export const planActions = { cameras, targets, solids, corners, privatePlaces, privateCorners };
+export function removeLamp(lamp: Lamp): void {
+  edit(`Delete ${lamp.name}`, (site) => {
+    takeLampOut(site, lamp.id);
+  });
+  takeLamp(null);
+}
+
+const lamps: LampActions = {
+  onTake: (lamp) => takeLamp(lamp.id),
+  onMove: (lamp, to, gesture) => edit(`Move ${lamp.name}`, (site) => moveLamp(site, lamp.id, to), gesture),
+  onRemove: removeLamp,
+};
+
+export const planActions = { lamps, cameras, targets, solids, corners, privatePlaces, privateCorners };

@@ -4,6 +4,7 @@ import type { Point } from "../../core/types";
 import { useSite } from "../../keep/store";
 import { putCamera } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
+import { addLamp } from "../../model/lamps";
 import { addObstacle } from "../../model/obstacles";
 import { addTarget } from "../../model/targets";
 import { usePlanView } from "../../plan/planView";
@@ -15,7 +16,7 @@ const SNAP = 22;
 
 export function usePlacing(): (where: Point) => void {
   return (where) => {
-    const { placing, target, takeTarget, takeObstacle } = useInHand.getState();
+    const { placing, target, takeTarget, takeObstacle, takeLamp } = useInHand.getState();
     const { edit } = useSite.getState();
     let made = "";
     if (placing === "target") {
@@ -28,6 +29,11 @@ export function usePlacing(): (where: Point) => void {
         made = addObstacle(site, where);
       });
       takeObstacle(made);
+    } else if (placing === "lamp") {
+      edit("Add a lamp", (site) => {
+        made = addLamp(site, where);
+      });
+      takeLamp(made);
     } else if (placing === "camera") void placeCamera(where, target);
     else if (placing === "draw") {
       const { open } = useSite.getState();

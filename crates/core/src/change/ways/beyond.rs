@@ -105,7 +105,7 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
         let found = focals.into_iter().find_map(|focal| {
             let mut camera = camera.clone();
             camera.heads[0].focal_mm = focal;
-            desk.budget.pay(1).then(|| added(desk, camera)).flatten()
+            desk.budget.pay(1).then(|| added(desk, camera, ONE_MORE)).flatten()
         });
         let (rank, effects, camera) = found?;
         let way = Way {
@@ -119,8 +119,11 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
     })
 }
 
-/// What one more camera does to the promises, if it keeps the one in question.
-fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
+/// The effort of one more camera.
+const ONE_MORE: f64 = 7.0;
+
+/// What one more camera does to the promises at some effort, if it keeps the one in question.
+pub fn added(desk: &Desk, camera: CameraFile, effort: f64) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
     let file = desk.site.file();
     let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));
     let eye = eye_around(desk.site, &head);
@@ -135,9 +138,10 @@ fn added(desk: &Desk, camera: CameraFile) -> Option<(Rank, Vec<super::Effect>, C
     let view = view(desk.site, &head, &eye);
     let mut seen: Vec<Seen> = seen_by(desk.site, desk.session.views());
     seen.push(Seen { head: &head, view: &view });
-    let (rank, effects) = compare_sites(7.0, desk.session.results(), &verdicts(desk.site, &seen));
+    let (rank, effects) = compare_sites(effort, desk.session.results(), &verdicts(desk.site, &seen));
     let rank = desk.by_school(rank, &seen);
-    keeps_promise(desk, &effects).then_some((rank, effects, camera))
+    let keeps = keeps_promise(desk, &effects) || desk.target().moving_lane().is_some();
+    keeps.then_some((rank, effects, camera))
 }
 
 fn keeps_promise(desk: &Desk, effects: &[super::Effect]) -> bool {

@@ -1,7 +1,7 @@
 //! Changes to one camera, as values and as JSON Patches.
 
 use super::WayKind;
-use crate::file::{CameraFile, HeadFile, Model, PatchOp, Point2, Which};
+use crate::file::{CameraFile, Exposure, HeadFile, Model, PatchOp, Point2, Spot, Which};
 use serde_json::{Value, json};
 
 /// A change of one property of a camera or of the head in question.
@@ -23,6 +23,8 @@ pub enum Change {
     Lens(Box<Model>, f64),
     /// Another model; the head in question set to a focal length.
     Model(Box<Model>, f64),
+    /// Shutter and pictures a second of the head in question.
+    Exposure(Exposure),
 }
 
 /// Where a camera is moved.
@@ -65,6 +67,7 @@ impl Change {
             },
             Change::Lens(..) => WayKind::Lens,
             Change::Model(..) => WayKind::Model,
+            Change::Exposure(_) => WayKind::Exposure,
         }
     }
 }
@@ -85,6 +88,8 @@ impl Candidate {
     pub fn kind(&self) -> WayKind {
         match self.changes.as_slice() {
             [one] => one.kind(),
+            // A shutter is set with everything else.
+            [one, Change::Exposure(_)] => one.kind(),
             [place @ (Change::Place(_) | Change::Roll(_)), Change::Aim(..)] => match place.kind() {
                 WayKind::Nearer => WayKind::Several,
                 kind => kind,
@@ -134,10 +139,21 @@ impl Candidate {
                     camera.fit_heads();
                     aimed.focal_mm = *focal;
                 }
+                Change::Exposure(exposure) => camera.heads[place].exposure = Some(*exposure),
             }
             camera.heads[place].set_aimed(which, aimed);
         }
         camera
+    }
+}
+
+/// Puts a camera on a spot; on none it hangs where it hangs, and on nothing that is known.
+pub fn placed_on(camera: &mut CameraFile, spot: Option<&Spot>) {
+    (camera.spot, camera.mounted_on) = (None, None);
+    if let Some(spot) = spot {
+        camera.position = spot.position;
+        (camera.spot, camera.height_m) = (Some(spot.id.clone()), spot.height_m.max(0.05));
+        camera.ground_m = spot.ground_m;
     }
 }
 
@@ -162,6 +178,11 @@ pub fn patch(place: usize, now: &CameraFile, then: &CameraFile) -> Vec<PatchOp> 
     }
     for (head, (new, old)) in then.heads.iter().zip(&now.heads).enumerate() {
         head_patch(&mut patch, &format!("{at}/heads/{head}"), old, new);
+    }
+    if then.emitter != now.emitter {
+        let path = format!("{at}/emitter");
+        let value = then.emitter.map(|emitter| json!(emitter));
+        patch.push(PatchOp { op: if value.is_some() { "add" } else { "remove" }, path, value });
     }
     for (name, new, old) in [("spot", &then.spot, &now.spot), ("mounted_on", &then.mounted_on, &now.mounted_on)] {
         match new {

@@ -3,7 +3,10 @@
 mod aim;
 mod beyond;
 mod change;
+mod choke;
 mod desk;
+pub mod mend;
+mod overview;
 pub mod picture;
 mod places;
 mod rank;
@@ -59,6 +62,12 @@ pub enum WayKind {
     OtherHead,
     /// One more camera, on a surveyed spot: it keeps the promise.
     Camera,
+    /// Shutter and pictures a second.
+    Exposure,
+    /// Where a plate on its way is read best: spot, lens, height, aim and shutter.
+    Choke,
+    /// One more camera that keeps the overview beside whoever reads a plate.
+    Overview,
 }
 
 /// What a change does to one promise of the site.
@@ -121,11 +130,16 @@ pub fn ways(session: &Session, question: &Question, units: Units) -> Result<Ways
 pub fn ways_within(session: &Session, question: &Question, units: Units, patience: &Patience) -> Result<Ways, Fault> {
     let budget = Budget::within(patience);
     let desk = Desk::new(session, question, &budget)?;
-    if desk.is_kept() {
-        let why_none = Some("This sight line is kept as it is.".to_owned());
-        return Ok(Ways { ways: vec![], cautions: vec![], why_none, cut_short: None });
-    }
     let models = catalogue::models()?;
+    let overview = overview::overviews(&desk, &models, units);
+    if desk.is_kept() {
+        let ways: Vec<Way> = overview.into_iter().map(|(_, way)| way).collect();
+        let why_none = ways.is_empty().then(|| "This sight line is kept as it is.".to_owned());
+        let cautions = if ways.is_empty() { vec![] } else { cautions(&[Work::Exchange]) };
+        return Ok(Ways { ways, cautions, why_none, cut_short: None });
+    }
+    // Where a plate is read best is found first: of a long way every look costs much.
+    let chokes = choke::chokes(&desk, &models, units);
     let mut ranked: Vec<(Rank, Way)> = search::candidates(&desk, &models)
         .into_iter()
         .filter_map(|candidate| {
@@ -141,6 +155,8 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
             Some((rank, way))
         })
         .collect();
+    ranked.extend(overview);
+    ranked.extend(chokes);
     ranked.extend(beyond::measured(&desk));
     ranked.extend(beyond::other_heads(&desk, units));
     ranked.extend(beyond::one_more(&desk, units));

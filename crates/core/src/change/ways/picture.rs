@@ -110,9 +110,8 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
     }
     ways.sort_by(|a: &PictureWay, b| b.useful.total_cmp(&a.useful));
     if !matches!(head.which(), Which::Flattened(_)) {
-        let half_up = head.view().projection.angle_off_axis(head.view().projection.size().min_element() / 2.0);
-        let reach = (half_up.to_degrees() * 2.0).round() / 2.0;
-        for (kind, tilt) in [(PictureWayKind::Shade, SHADE_TILT_DEG), (PictureWayKind::Reach, reach)] {
+        let [(_, shade), (_, reach)] = tilt_schools(head);
+        for (kind, tilt) in [(PictureWayKind::Shade, shade), (PictureWayKind::Reach, reach)] {
             let change = Change::Aim(head.pan().deg(), tilt);
             let Some((_, then)) = candidate(&desk, &change) else { continue };
             let useful = useful_of(&desk.head(&then));
@@ -120,6 +119,12 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
         }
     }
     Ok(PictureWays { useful: now, reach_m: reach(head, served.1), ways })
+}
+
+/// The tilts of the two schools (handbook, section 6), degrees down: *shade* well down, *reach* with the top edge at the horizon.
+pub(super) fn tilt_schools(head: &Head) -> [(&'static str, f64); 2] {
+    let half_up = head.view().projection.angle_off_axis(head.view().projection.size().min_element() / 2.0);
+    [("School of shade", SHADE_TILT_DEG), ("School of reach", (half_up.to_degrees() * 2.0).round() / 2.0)]
 }
 
 /// A change made, if the build takes it.

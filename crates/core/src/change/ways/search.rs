@@ -5,8 +5,10 @@ use super::aim;
 use super::change::{Candidate, Change};
 use super::desk::Desk;
 use crate::change::edits::{Aim, aim_between, neat};
-use crate::file::{Aimed, CameraFile, Form, Model, PlateSchool, Point2, Subject, Which};
+use crate::file::{Aimed, CameraFile, Exposure, Form, Model, PlateSchool, Point2, Subject, Which};
+use crate::judge::lane::{look_along_lane, told};
 use crate::math::Angle;
+use crate::show::start_settings::shutter_for;
 use crate::site::Tour;
 use glam::DVec3;
 
@@ -18,6 +20,8 @@ const PLATE_HEIGHT_M: f64 = 0.9;
 /// A stay that is worth a move, and the longest one that is proposed, s; common practice, no source.
 const LEAST_DWELL_S: f64 = 2.0;
 const MOST_DWELL_S: f64 = 60.0;
+/// Pictures a second where nobody said how many.
+const USUAL_FPS: f64 = 25.0;
 /// The turn of a corridor picture, degrees.
 const CORRIDOR_DEG: f64 = 90.0;
 
@@ -34,6 +38,10 @@ pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
         desk.budget.next_search();
         run()
     };
+    // Where a shutter does it, nobody climbs.
+    if let Some(exposure) = each(&|| search.exposure()) {
+        return vec![exposure];
+    }
     let aim = each(&|| aim::best(desk, search.camera, aimed));
     // Where a turn alone does it, a turn with something else is no way of its own.
     let turn_is_enough = aim.is_some();
@@ -80,6 +88,41 @@ impl Search<'_> {
     /// A candidate of these changes if it keeps the sight line.
     pub(super) fn kept(&self, changes: Vec<Change>, effort: f64) -> Option<Candidate> {
         let candidate = Candidate { head: self.head, changes, effort };
+        let then = candidate.applied(self.camera);
+        if self.desk.keeps(&then) {
+            return Some(candidate);
+        }
+        // A plate on the move may only want another shutter with it.
+        let exposure = self.fitting_exposure(&then)?;
+        let mut changes = candidate.changes;
+        changes.push(Change::Exposure(exposure));
+        let candidate = Candidate { changes, effort: effort + 0.05, ..candidate };
+        self.desk.keeps(&candidate.applied(self.camera)).then_some(candidate)
+    }
+
+    /// The shutter that a plate on the move wants of a changed camera; `None` where it has that, or reads nowhere.
+    fn fitting_exposure(&self, camera: &CameraFile) -> Option<Exposure> {
+        let target = self.desk.target();
+        let lane = target.moving_lane()?;
+        let head = self.desk.head(camera);
+        let zone = self.desk.looking(&head, |viewer| {
+            let zone = look_along_lane(viewer, target, lane, false).zone?;
+            Some(told(viewer, target, lane, zone))
+        })?;
+        let held = head.exposure().copied();
+        let shutter_s = shutter_for(zone.shutter_wanted_s);
+        let usual = Exposure { shutter_s, fps: USUAL_FPS, focus_m: None, infrared_share: None };
+        let fits = held.is_some_and(|held| {
+            zone.blur_px.is_some_and(|blur| blur <= self.desk.site.rules().blur_kept_px) && held.focus_m.is_none()
+        });
+        (!fits).then(|| held.map_or(usual, |held| Exposure { shutter_s, focus_m: None, ..held }))
+    }
+
+    /// Only another shutter.
+    fn exposure(&self) -> Option<Candidate> {
+        let exposure = self.fitting_exposure(self.camera)?;
+        let changes = vec![Change::Exposure(exposure)];
+        let candidate = Candidate { head: self.head, changes, effort: 0.05 };
         self.desk.keeps(&candidate.applied(self.camera)).then_some(candidate)
     }
 
@@ -203,7 +246,7 @@ impl Search<'_> {
         let keeps = |now: bool, then: bool| then || !now;
         form && keeps(now.ip.is_some(), model.ip.is_some())
             && keeps(now.ik.is_some(), model.ik.is_some())
-            && keeps(now.infrared_m.is_some(), model.infrared_m.is_some())
+            && keeps(now.infrared_light().is_some(), model.infrared_light().is_some())
     }
 
     /// A change, and the aim that follows from it.

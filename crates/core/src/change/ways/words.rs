@@ -8,6 +8,7 @@ use crate::judge::rules::RuleName;
 use crate::judge::sight_line::{describe, judge, not_kept};
 use crate::judge::{SightLine, Verdict};
 use crate::math::Angle;
+use crate::show::start_settings::fraction;
 use crate::words::units::Units;
 
 /// What to do.
@@ -33,6 +34,9 @@ fn one(desk: &Desk, change: &Change, units: Units) -> String {
         Change::Roll(roll) if *roll == 0.0 => "turn the picture upright".to_owned(),
         Change::Roll(_) => "turn the picture on its side (corridor setting)".to_owned(),
         Change::Place(place) => moved(place, units),
+        Change::Exposure(exposure) => {
+            format!("shutter {}, {:.0} pictures a second", fraction(exposure.shutter_s), exposure.fps)
+        }
         Change::Lens(model, focal) => {
             format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal))
         }
@@ -199,6 +203,12 @@ fn failing(desk: &Desk) -> Vec<&'static str> {
             RuleName::Unseen => "unseen for too long",
             RuleName::Build => "an aim that its build does not take",
             RuleName::Masked => "in front of a private place",
+            RuleName::LightEnough => "too dark by night",
+            RuleName::Looks => "seen too few times on its way",
+            RuleName::Blur => "drawn out too far by its speed",
+            RuleName::Sharp => "not sharp all the way",
+            RuleName::ZoneInfrared => "too much infrared light at one end or too little at the other",
+            RuleName::LaneWidth => "in a picture wider than its lane",
         })
         .collect();
     words.sort_unstable();

@@ -4,9 +4,10 @@ mod build;
 mod clear;
 mod face_from_above;
 mod in_view;
+pub(crate) mod light_enough;
 pub(crate) mod masked;
-mod pixel_density;
-mod plate_angles;
+pub(crate) mod pixel_density;
+pub(crate) mod plate_angles;
 mod turned_away;
 mod unseen;
 
@@ -40,6 +41,18 @@ pub enum RuleName {
     Build,
     /// Not behind the mask of a private place.
     Masked,
+    /// By night: enough light on it.
+    LightEnough,
+    /// A plate on the move: seen often enough.
+    Looks,
+    /// A plate on the move: not drawn out too far while the shutter is open.
+    Blur,
+    /// A plate on the move: sharp from where it begins to read to where it ends to.
+    Sharp,
+    /// A plate on the move: infrared light that differs little enough between both ends.
+    ZoneInfrared,
+    /// A plate on the move: a picture no wider than its lane.
+    LaneWidth,
 }
 
 /// What a rule found on a sight line.
@@ -59,7 +72,7 @@ pub struct RuleResult {
     /// Past this it is broken, where that differs from `limit`; between the two it is tight.
     #[schema(required)]
     pub broken_past: Option<f64>,
-    /// `px/m`, `deg`, `s` or `hidden` or `masked` (shares of the subject).
+    /// `px/m`, `deg`, `s`, `px`, `m`, `stops`, `looks`, `times` (what it needs) or `hidden` or `masked` (shares of the subject).
     pub unit: &'static str,
     /// What follows.
     pub verdict: Verdict,
@@ -71,7 +84,7 @@ pub struct RuleResult {
 type Rule = fn(&Sight) -> Option<RuleResult>;
 
 /// All rules, the most telling first.
-const ALL: [Rule; 10] = [
+const ALL: [Rule; 11] = [
     in_view::judge,
     clear::judge,
     pixel_density::judge,
@@ -82,6 +95,7 @@ const ALL: [Rule; 10] = [
     unseen::judge,
     build::judge,
     masked::judge,
+    light_enough::judge,
 ];
 
 /// What each rule that applies finds on a sight.
@@ -89,6 +103,15 @@ pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {
     let mut found = Vec::with_capacity(4);
     found.extend(ALL.iter().filter_map(|rule| rule(sight)));
     found
+}
+
+/// The verdict of the rules that are geometry of the place alone, at worst: in the picture, clear, dense enough, the plate's angles, masks.
+pub(crate) fn geometric(sight: &Sight) -> Verdict {
+    let rules: [Rule; 4] = [pixel_density::judge, plate_angles::side, plate_angles::vertical, masked::judge];
+    let found = rules.iter().filter_map(|rule| rule(sight)).map(|found| found.verdict);
+    let verdict = found.fold(in_view::verdict(sight), Verdict::max);
+    // The costliest last.
+    if verdict == Verdict::Kept { clear::verdict(sight) } else { verdict }
 }
 
 /// The verdict of all rules together: broken before unknown before tight before kept. What is broken as

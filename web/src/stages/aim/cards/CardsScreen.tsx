@@ -98,7 +98,7 @@ function Sheet({ site, id, shown, night }: SheetProps) {
         <Strip key={camera.id} site={site} id={id} camera={camera} shown={shown} />
       ))}
       <p className="fine">
-        Computed from the survey, no proof: no lens blur, noise, weather, shadows or lamps. Brackets are what was
+        Computed from the survey, no proof: no lens blur, noise, weather or shadows by day. Brackets are what was
         promised; their marks say whether it is kept.
       </p>
     </>

@@ -1,19 +1,20 @@
 /** The evidence for the sight line in hand, the dials that change it, and the ways to keep it. */
 import { Select } from "antd";
 import { memo } from "react";
-import type { HeadRef, HeadResult, SightLine, SiteFile, Target } from "../../../core/types";
+import type { HeadRef, HeadResult, SightLine, SiteFile, Target, TargetResult } from "../../../core/types";
 import { useCalm } from "../../../core/hand";
 import type { Shown } from "../../../core/useSights";
 import { useWays } from "../../../core/useWays";
 import { useSettings } from "../../../keep/settings";
 import { useInHand } from "../../../model/inHand";
 import { cameraOf, headOf, targetOf } from "../../../model/lookups";
-import { keyOf, refOfKey, viewsOf } from "../../../model/views";
+import { keyOf, nameOf, refOfKey, viewsOf } from "../../../model/views";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
 import { density, share } from "../../../ui/words";
 import { CameraHeader } from "./CameraHeader";
 import { Dials, PlaceDials } from "./Dials";
+import { ExposureDials } from "./ExposureDials";
 import { FormPanel } from "./FormPanel";
 import { PictureUsePanel } from "./PictureUsePanel";
 import { RuleRow } from "./RuleRow";
@@ -43,7 +44,9 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
   const head = inHand ? headOf(shown.site, inHand.camera, inHand.head) : undefined;
   const target = targetId ? targetOf(shown.site, targetId) : undefined;
   const result = lineOf(shown);
-  const ways = useWays(shown.site, shown.line, shown.settled && result?.verdict !== "kept", units);
+  const promise = shown.sights?.summary.targets.find((held) => held.target === targetId);
+  const lacksOverview = promise?.overview != null && promise.overview.verdict !== "kept";
+  const ways = useWays(shown.site, shown.line, shown.settled && (result?.verdict !== "kept" || lacksOverview), units);
   if (!camera || !head) {
     return (
       <section aria-label="Evidence">
@@ -69,13 +72,22 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
       />
       <Dials camera={camera} head={head} view={inHand?.view ?? null} line={shown.line} result={result} />
       {target && (
-        <WaysList state={ways} verdict={result?.verdict ?? (shown.settled ? "broken" : null)} site={shown.site} />
+        <WaysList
+          state={ways}
+          verdict={
+            lacksOverview && result?.verdict === "kept"
+              ? "tight"
+              : (result?.verdict ?? (shown.settled ? "broken" : null))
+          }
+          site={shown.site}
+        />
       )}
       {target && (
         <p className="fine finding-note" data-testid="leaves-out">
           {shown.sights?.summary.targets.find((promise) => promise.target === target.id)?.leaves_out}
         </p>
       )}
+      <ExposureDials camera={camera} head={head} plate={target?.subject === "plate"} />
       <PlaceDials camera={camera} head={head} />
       <FormPanel site={shown.site} camera={camera} head={head} view={inHand?.view ?? null} />
       {ofHead && <PictureFacts result={ofHead} width={camera.model.sensor.width_px} units={units} />}
@@ -94,6 +106,7 @@ function lineOf({ line, sights }: Shown): SightLine | undefined {
 /** What the sight line in hand is worth, in one figure and rule by rule. */
 function Finding({ shown, target, result }: { shown: Shown; target: Target; result: SightLine | undefined }) {
   const { settled, sights } = shown;
+  const promise = sights?.summary.targets.find((held) => held.target === target.id);
   return (
     <>
       <div className="finding-head">
@@ -113,7 +126,8 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
             </strong>
             <span>{sights?.shortfall}</span>
           </p>
-          {result.samples.all > 1 && <PartsSeen result={result} site={shown.site} />}
+          {promise?.overview && <OverviewSays overview={promise.overview} site={shown.site} />}
+          {result.samples.all > 1 && !result.zone && <PartsSeen result={result} site={shown.site} />}
           <div className="rules">
             {result.rules.map((rule) => (
               <RuleRow key={rule.rule} rule={rule} line={result} shown={shown} />
@@ -126,6 +140,18 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
         </p>
       )}
     </>
+  );
+}
+
+/** How the second camera stands that sees the vehicle where its plate is read. */
+function OverviewSays({ overview, site }: { overview: NonNullable<TargetResult["overview"]>; site: SiteFile }) {
+  return (
+    <p className="fine finding-note" data-testid="overview">
+      <VerdictMark verdict={overview.verdict} size={13} /> Overview of the vehicle:{" "}
+      {overview.head
+        ? `${nameOf(site, overview.head)}, ${overview.verdict}`
+        : "no other camera keeps observe where the plate is read, so the promise is tight at best"}
+    </p>
   );
 }
 

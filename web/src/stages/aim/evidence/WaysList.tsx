@@ -33,7 +33,8 @@ export function WaysList({ state, verdict, site }: { state: WaysState; verdict: 
 
 /** The head that keeps the promise where the one in hand stays as it is: it comes into hand. */
 function keeper({ kind, patch }: Way, then: SiteFile): HeadRef | null {
-  if (kind === "camera") {
+  if (kind === "overview") return null;
+  if (kind === "camera" || (kind === "choke" && patch[0]?.op === "add" && patch[0].path === "/cameras/-")) {
     const added = then.cameras.at(-1);
     return added?.heads[0] ? refOf(added, added.heads[0]) : null;
   }

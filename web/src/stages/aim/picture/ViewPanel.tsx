@@ -131,9 +131,12 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
 function Says({ told, night }: { told: PictureTold; night: boolean }) {
   return (
     <>
-      {night && !told.infrared && "This camera has no light of its own, and no lamps are known: it sees nothing. "}
+      {night &&
+        !told.infrared &&
+        !told.lamps &&
+        "This camera has no light of its own, and no lamps are known: it sees nothing. "}
       {night && told.clipped > 0.001 && `${share(told.clipped)} of it is burnt out. `}
-      <span title="Not in it: lens blur, noise, compression, weather, shadows, lamps. Colours and figures are ours.">
+      <span title="Not in it: lens blur, noise, compression, weather, shadows by day. Colours and figures are ours.">
         Computed, no proof.
       </span>
     </>

@@ -29,6 +29,7 @@ test("a loupe lies where it hides no promise, least of all the one in hand", () 
     marks,
     clipped: 0,
     infrared: false,
+    lamps: false,
     horizon: [],
     level: [],
     masks: [],

@@ -2,6 +2,7 @@
 import { Input, InputNumber, Select } from "antd";
 import { memo, useState } from "react";
 import type { Point, SiteFile, Target } from "../../../core/types";
+import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { middle, targetOf } from "../../../model/lookups";
@@ -148,6 +149,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
             />
           </label>
         </div>
+        {target.subject === "plate" && <PlateChoice target={target} onChange={change} />}
         <div className="dials">
           <Measure
             label="Height"
@@ -177,6 +179,25 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               )
             }
           />
+          {target.subject === "plate" && (
+            <Measure
+              label="Speed"
+              value={(target.speed_mps ?? 0) * 3.6}
+              quantity={plain("km/h", 0, 1)}
+              min={0}
+              max={540}
+              hint="How fast the plate goes along its way; one that stands is not judged in time"
+              onChange={(v, g) =>
+                change(
+                  "Change the speed",
+                  (t) => {
+                    t.speed_mps = Number((v / 3.6).toFixed(4));
+                  },
+                  g ? "form-speed" : "",
+                )
+              }
+            />
+          )}
           <UnseenWish
             target={target}
             onWish={(wish, g) =>
@@ -242,6 +263,37 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
     </details>
   );
 });
+
+/** The country's plate: its size, its characters, whether it throws light back. */
+function PlateChoice({
+  target,
+  onChange,
+}: {
+  target: Target;
+  onChange(says: string, recipe: (target: Target) => void): void;
+}) {
+  const plates = useGuide()?.plates ?? [];
+  const held = target.plate?.name ?? plates[0]?.plate.name ?? "";
+  return (
+    <label className="stacked">
+      Plate
+      <Select
+        size="small"
+        aria-label="Kind of plate"
+        value={held}
+        options={plates.map(({ plate, basis }) => ({ value: plate.name, label: plate.name, title: basis }))}
+        onChange={(name: string) =>
+          onChange("Change the plate", (t) => {
+            const known = plates.find(({ plate }) => plate.name === name);
+            if (!known) return;
+            t.plate = known.plate;
+            t.size_m = known.size_m;
+          })
+        }
+      />
+    </label>
+  );
+}
 
 /** The bearing that a face or plate points to; empty for any. */
 function Facing({ target, onFacing }: { target: Target; onFacing(facing: number | null, gesture: boolean): void }) {

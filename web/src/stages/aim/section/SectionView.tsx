@@ -1,7 +1,7 @@
 /** The section along the sight line in hand: height and tilt are dragged here. */
 import { useRef } from "react";
 import useMeasure from "react-use-measure";
-import type { Camera, HeadRef, Section, SiteFile, Verdict } from "../../../core/types";
+import type { Camera, HeadRef, Section, SiteFile, Verdict, ZoneTold } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { useSettings } from "../../../keep/settings";
 import { cameraOf, targetOf } from "../../../model/lookups";
@@ -50,6 +50,7 @@ export function SectionView({ shown }: { shown: Shown }) {
               head={head}
               of={ref}
               verdict={shown.sights?.line?.verdict ?? null}
+              zone={shown.sights?.line?.zone ?? null}
             />
           </HandlesProvider>
         )}
@@ -79,9 +80,10 @@ interface Props {
   head: Aimed;
   of: HeadRef;
   verdict: Verdict | null;
+  zone: ZoneTold | null;
 }
 
-function Drawing({ cut, section, site, camera, head, of, verdict }: Props) {
+function Drawing({ cut, section, site, camera, head, of, verdict, zone }: Props) {
   const target = targetOf(site, section.target);
   const eye = cut.at(0, camera.height_m);
   const seen = cut.at(section.ground_m, section.target_height_m);
@@ -92,11 +94,28 @@ function Drawing({ cut, section, site, camera, head, of, verdict }: Props) {
       {section.solids.map((solid, place) => (
         <Solid key={place} cut={cut} solid={solid} name={site.obstacles?.find((o) => o.id === solid.id)?.name ?? ""} />
       ))}
+      {zone && <ReadsFrom cut={cut} section={section} zone={zone} />}
       {target && <Subject cut={cut} section={section} subject={target.subject} verdict={verdict} />}
       <line x1={eye[0]} y1={eye[1]} x2={seen[0]} y2={seen[1]} className="section-ray" />
       <TiltGrip cut={cut} section={section} camera={camera} head={head} of={of} />
       <Mount cut={cut} section={section} camera={camera} />
     </>
+  );
+}
+
+/** Where a plate on its way reads, by its distance: a rail at its height. */
+function ReadsFrom({ cut, section, zone }: { cut: Cut; section: Section; zone: ZoneTold }) {
+  const drop = section.camera_height_m - section.target_height_m;
+  const level = (slant: number): number => Math.sqrt(Math.max(slant * slant - drop * drop, 0));
+  const [from, to] = [level(zone.near_m), level(zone.far_m)].map((along) => cut.at(along, section.target_height_m));
+  if (!from || !to) return null;
+  return (
+    <g className="section-zone" data-testid="section-zone" role="img" aria-label="Where the plate reads">
+      <rect x={from[0]} y={from[1] - 5} width={Math.max(to[0] - from[0], 1)} height={10} />
+      <text x={(from[0] + to[0]) / 2} y={from[1] + 18} textAnchor="middle">
+        reads
+      </text>
+    </g>
   );
 }
 

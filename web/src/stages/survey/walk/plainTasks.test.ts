@@ -9,6 +9,7 @@ const guide: Guide = {
   spot: [],
   brief: [{ field: "client", asks: "Who is the client?" }],
   sizes: [],
+  plates: [],
   defaults: { slew_deg_s: 80, zoom_s: 2, apart_deg: 30 },
 };
 

@@ -1,0 +1,105 @@
+//! Ways to the overview beside whoever reads a plate: one more camera that keeps *observe* on the vehicle where it is read.
+
+use super::desk::Desk;
+use super::places::free_spots;
+use super::rank::{Rank, compare_sites};
+use super::{Way, WayKind};
+use crate::change::edits::{aim_between, fresh_id};
+use crate::file::{Aimed, CameraFile, Form, HeadFile, Model, PatchOp, Spot, Which};
+use crate::judge::Verdict;
+use crate::judge::evaluation::{Seen, eye_around, seen_by, verdicts, view, viewer_of};
+use crate::judge::lane::look_along_lane;
+use crate::site::Lane;
+use crate::words::units::Units;
+use glam::{DVec2, DVec3};
+use serde_json::json;
+
+/// How many spots are looked at, the nearest to where it is read first.
+const MOST_SPOTS: usize = 8;
+/// How high over the reader, on its own post, an overview hangs, m; where there is no spot.
+const OVER_READER_M: f64 = 3.2;
+
+/// One more camera for the overview, if the promise lacks one only.
+pub fn overviews(desk: &Desk, models: &[Model], units: Units) -> Option<(Rank, Way)> {
+    let result = &desk.session.results()[desk.target_place];
+    let lane = desk.target().moving_lane()?;
+    if result.overview.as_ref()?.verdict == Verdict::Kept {
+        return None;
+    }
+    let head = desk.head(desk.camera());
+    let zone = desk.looking(&head, |viewer| look_along_lane(viewer, desk.target(), lane, false)).zone?;
+    let [from, to] = zone.stated;
+    let seen = [lane.samples[from], lane.samples[to]].map(|point| point.with_z(desk.target().ground + 0.75));
+    let plain = |model: &&Model| {
+        model.head_count.unwrap_or(1) == 1
+            && !matches!(model.form, Form::Plate | Form::Ptz | Form::Fisheye)
+            && model.infrared_light().is_some()
+    };
+    let models: Vec<&Model> = models.iter().filter(plain).collect();
+    spots(desk, seen).into_iter().find_map(|spot| {
+        models
+            .iter()
+            .find_map(|model| desk.budget.pay(40).then(|| with(desk, lane, &spot, model, seen, units)).flatten())
+    })
+}
+
+fn spots(desk: &Desk, [from, to]: [DVec3; 2]) -> Vec<Spot> {
+    let middle = ((from + to) / 2.0).truncate();
+    let far = |spot: &Spot| DVec2::from_array(spot.position).distance(middle);
+    let mut spots: Vec<Spot> = free_spots(desk.site.file()).into_iter().cloned().collect();
+    spots.sort_by(|a, b| far(a).total_cmp(&far(b)));
+    spots.truncate(MOST_SPOTS);
+    let camera = desk.camera();
+    spots.push(Spot {
+        position: camera.position,
+        height_m: OVER_READER_M,
+        ground_m: camera.ground_m,
+        ..Spot::named("", &format!("the post of {}", camera.name))
+    });
+    spots
+}
+
+fn with(desk: &Desk, lane: &Lane, spot: &Spot, model: &Model, seen: [DVec3; 2], units: Units) -> Option<(Rank, Way)> {
+    let file = desk.site.file();
+    let id = fresh_id("c", file.cameras.iter().map(|camera| camera.id.as_str()));
+    let height_m = spot.height_m.max(desk.site.rules().mount_min_m);
+    let eye = DVec3::new(spot.position[0], spot.position[1], spot.ground_m + height_m);
+    let aim = aim_between(eye, &seen, 0.0);
+    let aimed =
+        Aimed { pan_deg: aim.pan_deg, tilt_deg: aim.tilt_deg, roll_deg: 0.0, focal_mm: model.lens.focal_min_mm };
+    let camera = CameraFile {
+        name: id.to_uppercase(),
+        id,
+        position: spot.position,
+        spot: (!spot.id.is_empty()).then(|| spot.id.clone()),
+        mounted_on: None,
+        height_m,
+        ground_m: spot.ground_m,
+        model: model.clone(),
+        emitter: None,
+        heads: vec![HeadFile::new("h1", aimed)],
+    };
+    let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));
+    let eye = eye_around(desk.site, &head);
+    let viewer = viewer_of(desk.site, &head, &eye);
+    let reader = desk.head(desk.camera());
+    let zone = desk.looking(&reader, |viewer| look_along_lane(viewer, desk.target(), lane, false)).zone?;
+    if look_along_lane(viewer, desk.target(), lane, true).overview_over(&lane.overview, lane, zone) != Verdict::Kept {
+        return None;
+    }
+    let own = view(desk.site, &head, &eye);
+    let mut all: Vec<Seen> = seen_by(desk.site, desk.session.views());
+    all.push(Seen { head: &head, view: &own });
+    let (rank, effects) = compare_sites(2.0, desk.session.results(), &verdicts(desk.site, &all));
+    let way = Way {
+        kind: WayKind::Overview,
+        says: format!("Put up an overview camera at {}: {}", spot.name, camera.model.name),
+        why: format!(
+            "by night whoever reads plates sees nothing else: from {} up it keeps the vehicle where it is read · one more cable, and one more camera to pay",
+            units.length(height_m)
+        ),
+        patch: vec![PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(camera)) }],
+        effects,
+    };
+    Some((rank, way))
+}

@@ -1,0 +1,316 @@
+//! What a plate camera is set to on the first evening, each figure with its reason (handbook, sections 6, 9 and 10).
+
+use super::rays::{Met, ray};
+use super::sun_told::sun_year;
+use crate::equipment::optics::SHUTTERS_S;
+use crate::file::{Fault, HeadRef, ObstacleKind};
+use crate::judge::Session;
+use crate::judge::evaluation::{eye_around, viewer_of};
+use crate::judge::lane::{look_along_lane, told};
+use crate::light::clock::{Clock, shown};
+use crate::site::{Head, RETRO, Site, Target, needed_times};
+use crate::words::units::Units;
+use glam::DVec2;
+use serde::Serialize;
+use std::collections::BTreeSet;
+use utoipa::ToSchema;
+
+/// Gain that plates bear before noise takes their edges, dB; common practice, no source.
+const GAIN_DB: f64 = 24.0;
+/// A little more light than the far end needs, in stops.
+const SPARE_STOPS: f64 = 0.5;
+/// Around sunrise and sunset the automatic switch hunts, min; our default.
+const HUNTS_MIN: i32 = 30;
+/// The rays by which lettering is looked for in the picture.
+const COLUMNS: usize = 64;
+const ROWS: usize = 36;
+
+/// A figure that is set, with its reason.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Setting {
+    /// What is set.
+    pub name: String,
+    /// To what.
+    pub value: String,
+    /// Why.
+    pub why: String,
+}
+
+/// The card of a plate camera.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct StartSettings {
+    /// The camera's id.
+    pub camera: String,
+    /// The head's id.
+    pub head: String,
+    /// The target whose plates it reads.
+    pub target: String,
+    /// What is set.
+    pub settings: Vec<Setting>,
+    /// The line that starts a reading, where the plate is in the middle of its zone: per cent of the picture from its top-left corner.
+    pub trigger: [[f64; 2]; 2],
+    /// What may be read falsely: names of obstacles in the picture that carry writing or mirror it.
+    pub false_reads: Vec<String>,
+    /// The exposure that is meant, for the site file.
+    pub exposure: crate::file::Exposure,
+}
+
+/// The cards of a head: one for every plate's way that it reads.
+///
+/// # Errors
+/// Names the head that the site does not have.
+pub fn start_settings(
+    session: &Session,
+    name: &HeadRef,
+    date: Option<&str>,
+    units: Units,
+) -> Result<Vec<StartSettings>, Fault> {
+    let site = session.site();
+    let head = site.view(name)?;
+    let date = date.map(|date| {
+        date.parse::<jiff::civil::Date>()
+            .map_err(|_| Fault::new("date", format!("\"{date}\" is no day, as in 2027-10-05")))
+    });
+    let date = date.transpose()?;
+    let mut cards = Vec::new();
+    for target in site.targets() {
+        cards.extend(card(site, head, target, date, units)?);
+    }
+    Ok(cards)
+}
+
+fn card(
+    site: &Site,
+    head: &Head,
+    target: &Target,
+    date: Option<jiff::civil::Date>,
+    units: Units,
+) -> Result<Option<StartSettings>, Fault> {
+    let Some(lane) = &target.lane else { return Ok(None) };
+    let eye = eye_around(site, head);
+    let viewer = viewer_of(site, head, &eye);
+    let Some(zone) = look_along_lane(viewer, target, lane, false).zone else { return Ok(None) };
+    let found = told(viewer, target, lane, zone);
+    let shutter = shutter_for(found.shutter_wanted_s);
+    let held = head.exposure();
+    let exposure = crate::file::Exposure {
+        shutter_s: shutter,
+        fps: held.map_or(25.0, |held| held.fps),
+        focus_m: None,
+        infrared_share: held.and_then(|held| held.infrared_share),
+    };
+    let setting = |name: &str, value: String, why: String| Setting { name: name.to_owned(), value, why };
+    let mut settings = vec![setting(
+        "Shutter",
+        fraction(shutter),
+        match found.shutter_wanted_s {
+            Some(wanted) => format!("{} m/s moves the plate by a pixel in {}", round(lane.speed, 1), fraction(wanted)),
+            None => "the plate stands still; the slowest of the usual start values".to_owned(),
+        },
+    )];
+    settings.push(setting(
+        "Gain limit",
+        format!("{GAIN_DB:.0} dB"),
+        "6 dB are a stop of light, and noise with it; plates need edges, not brightness. Common practice, no source"
+            .to_owned(),
+    ));
+    if let Some(beam) = &head.light().beam {
+        settings.push(infrared(lane.plate.reflecting, beam.range, found.far_m, &exposure, units));
+    }
+    settings.push(setting(
+        "Focus",
+        units.length(found.focus_m),
+        match found.sharp {
+            Some(sharp) => format!(
+                "sharp from {} to {}; plates read from {} to {}. Set it by night, under infrared light",
+                units.length(sharp.near_m),
+                sharp.far_m.map_or("far away".to_owned(), |far| units.length(far)),
+                units.length(found.near_m),
+                units.length(found.far_m)
+            ),
+            None => "centres where plates read; the lens does not say its aperture".to_owned(),
+        },
+    ));
+    settings.push(day_and_night(site, date)?);
+    settings.push(setting(
+        "Region",
+        lane.plate.name.clone(),
+        format!(
+            "plates of {:.0} × {:.0} mm, characters {:.0} mm high: {:.0} px here",
+            lane.size.x * 1e3,
+            lane.size.y * 1e3,
+            lane.plate.character_m * 1e3,
+            found.char_height_px
+        ),
+    ));
+    let size = head.view().projection.size();
+    let [least, most] = found.size_window_px.map(|px| 100.0 * px / size.x);
+    settings.push(setting(
+        "Plate size window",
+        format!("{least:.1} % to {most:.1} % of the picture's width"),
+        format!(
+            "{:.0} to {:.0} px: a little under the smallest and over the largest plate in the zone",
+            found.size_window_px[0], found.size_window_px[1]
+        ),
+    ));
+    let trigger = trigger(head, target, lane, &found);
+    settings.push(setting(
+        "Trigger line",
+        format!(
+            "from {:.0} %, {:.0} % to {:.0} %, {:.0} %",
+            trigger[0][0], trigger[0][1], trigger[1][0], trigger[1][1]
+        ),
+        "across the way in the middle of where plates read, right and down from the picture's top-left corner"
+            .to_owned(),
+    ));
+    Ok(Some(StartSettings {
+        camera: head.camera_id().to_owned(),
+        head: head.id().to_owned(),
+        target: target.id.clone(),
+        settings,
+        trigger,
+        false_reads: false_reads(site, head, &eye),
+        exposure,
+    }))
+}
+
+/// The longest usual shutter that leaves no more blur than is kept; 1/500 s for what stands (handbook, section 6: start values).
+pub fn shutter_for(wanted: Option<f64>) -> f64 {
+    let wanted = wanted.unwrap_or(f64::INFINITY).min(1.0 / 500.0);
+    let shortest = SHUTTERS_S[SHUTTERS_S.len() - 1];
+    SHUTTERS_S.into_iter().find(|shutter| *shutter <= wanted * (1.0 + 1e-9)).unwrap_or(shortest)
+}
+
+fn infrared(reflecting: bool, range: f64, far_m: f64, exposure: &crate::file::Exposure, units: Units) -> Setting {
+    let back = if reflecting { RETRO } else { 1.0 };
+    let gets = (range / far_m).powi(2) * back / needed_times(exposure);
+    let share = (2_f64.powf(SPARE_STOPS) / gets).min(1.0);
+    let why = if gets < 1.0 {
+        format!(
+            "even all of it gives {:.0} % of what a plate {} away needs at this shutter",
+            gets * 100.0,
+            units.length(far_m)
+        )
+    } else {
+        format!(
+            "half a stop over what a plate {} away needs at this shutter; more bleaches the near ones",
+            units.length(far_m)
+        )
+    };
+    Setting { name: "Infrared power".to_owned(), value: format!("{:.0} %", (share * 100.0).max(1.0).round()), why }
+}
+
+/// Day and night by the clock, where the place is known.
+fn day_and_night(site: &Site, date: Option<jiff::civil::Date>) -> Result<Setting, Fault> {
+    let name = "Day and night".to_owned();
+    let (Some(place), Some(date)) = (&site.file().place, date) else {
+        let why = "the automatic switch hunts at dusk; the clock times follow once the site has its place on the earth"
+            .to_owned();
+        return Ok(Setting { name, value: "by the clock".to_owned(), why });
+    };
+    let clock = Clock::of(&place.time_zone);
+    let year = sun_year(site, i32::from(date.year()))?;
+    let up: Vec<u16> = year
+        .up()
+        .iter()
+        .map(|up| clock.read(year.time(up.minute)))
+        .filter(|read| read.date == date)
+        .map(|read| read.minute)
+        .collect();
+    let (Some(rise), Some(set)) = (up.first(), up.last()) else {
+        return Ok(Setting {
+            name,
+            value: "night all day".to_owned(),
+            why: format!("the sun does not rise on {date}"),
+        });
+    };
+    if up.len() >= 1439 {
+        return Ok(Setting { name, value: "day all night".to_owned(), why: format!("the sun does not set on {date}") });
+    }
+    let at = |minute: u16, by: i32| shown((i32::from(minute) + by).clamp(0, 1439) as u16);
+    Ok(Setting {
+        name,
+        value: format!("day from {}, night from {}", at(*rise, HUNTS_MIN), at(*set, -HUNTS_MIN)),
+        why: format!(
+            "by the clock: the automatic switch hunts around sunrise ({}) and sunset ({}) of {date}; set it anew with the seasons",
+            shown(*rise),
+            shown(*set)
+        ),
+    })
+}
+
+/// The line across the way in the middle of the zone, two metres to either side, in per cent of the picture.
+fn trigger(
+    head: &Head,
+    target: &Target,
+    lane: &crate::site::Lane,
+    zone: &crate::judge::lane::ZoneTold,
+) -> [[f64; 2]; 2] {
+    let middle = 0.5 * (zone.from + zone.to);
+    let sample = lane.along.iter().position(|along| *along >= middle).unwrap_or(0);
+    let side = DVec2::new(-lane.travel[sample].y, lane.travel[sample].x);
+    let size = head.view().projection.size();
+    let mut ends = [-2.0, 2.0].map(|off| {
+        let at = lane.samples[sample].truncate() + side * off;
+        let pixel = head.view().pixel_of(at.extend(target.middle.z)).map_or(size / 2.0, |(pixel, _)| pixel);
+        let share = (pixel / size).clamp(DVec2::ZERO, DVec2::ONE) * 100.0;
+        [share.x.round(), share.y.round()]
+    });
+    ends.sort_by(|a, b| a[0].total_cmp(&b[0]));
+    ends
+}
+
+/// What in the picture carries writing, or mirrors it.
+fn false_reads(site: &Site, head: &Head, eye: &crate::scene::Eye) -> Vec<String> {
+    let size = head.view().projection.size();
+    let mut seen: BTreeSet<String> = BTreeSet::new();
+    for row in 0..ROWS {
+        for column in 0..COLUMNS {
+            let place = DVec2::new((column as f64 + 0.5) / COLUMNS as f64, (row as f64 + 0.5) / ROWS as f64);
+            let Some(ray) = ray(head, eye, site.scene(), place * size) else { continue };
+            if let Met::Obstacle(solid) = ray.met {
+                seen.insert(solid.id().to_owned());
+            }
+            let panes = site.scene().passed(ray.from, ray.from + ray.direction * ray.distance.min(1e3));
+            seen.extend(panes.into_iter().map(|solid| solid.id().to_owned()));
+        }
+    }
+    let named = site.file().obstacles.iter().filter(|o| seen.contains(&o.id));
+    named
+        .filter_map(|o| match (o.lettering, o.kind) {
+            (true, _) => Some(format!("{}: carries writing", o.name)),
+            (false, ObstacleKind::Glass) => Some(format!("{}: may mirror a plate", o.name)),
+            _ => None,
+        })
+        .collect()
+}
+
+/// A shutter as it is written: 1/1000 s.
+pub fn fraction(seconds: f64) -> String {
+    if seconds >= 0.5 { format!("{} s", round(seconds, 2)) } else { format!("1/{:.0} s", 1.0 / seconds) }
+}
+
+fn round(value: f64, digits: i32) -> f64 {
+    let by = 10_f64.powi(digits);
+    (value * by).round() / by
+}
+
+/// Cards as CSV: camera, target, setting, value, reason.
+///
+/// # Errors
+/// A writer that cannot write; a string can.
+pub fn as_csv(cards: &[StartSettings]) -> Result<String, Fault> {
+    let failed = |error: &dyn std::fmt::Display| Fault::new("", error.to_string());
+    let mut out = csv::Writer::from_writer(vec![]);
+    out.write_record(["camera", "head", "target", "setting", "value", "why"]).map_err(|error| failed(&error))?;
+    for card in cards {
+        let falsely = card.false_reads.iter().map(|name| ("May be read falsely", name.as_str(), ""));
+        let rows = card.settings.iter().map(|s| (s.name.as_str(), s.value.as_str(), s.why.as_str())).chain(falsely);
+        for (name, value, why) in rows {
+            out.write_record([&card.camera, &card.head, &card.target, name, value, why])
+                .map_err(|error| failed(&error))?;
+        }
+    }
+    let bytes = out.into_inner().map_err(|error| failed(&error))?;
+    String::from_utf8(bytes).map_err(|error| failed(&error))
+}

@@ -1,0 +1,50 @@
+//! The light that a head has and needs: its infrared light as it hangs, the least light of its model, its shutter.
+
+use crate::equipment::infrared::Beam;
+use crate::file::{CameraFile, Exposure};
+use crate::math::Angle;
+use glam::DVec3;
+
+/// The shutter at which ranges and least light are rated, s; common practice, no source.
+pub const RATED_SHUTTER_S: f64 = 1.0 / 30.0;
+
+/// How much brighter a plate that throws light back looks to the lamp beside the lens than paint does (handbook, section 9: order
+/// of magnitude).
+pub const RETRO: f64 = 50.0;
+
+/// The light that a head has and needs.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct HeadLight {
+    /// Its infrared light; none for a head without, or with that turned off.
+    pub beam: Option<Beam>,
+    /// The least light of its model at the rated shutter, lux.
+    pub least_lux: Option<f64>,
+    /// How many times the rated light a picture needs at its shutter (handbook, section 9: k stops need 2ᵏ times the light); 1 where
+    /// no shutter is set.
+    pub times: f64,
+}
+
+impl HeadLight {
+    /// The light of a head of a camera that hangs at a point, with the axis and the widest field of its lens. A lamp of its own points
+    /// where the camera points.
+    pub fn new(camera: &CameraFile, exposure: Option<&Exposure>, at: DVec3, axis: DVec3, widest: Angle) -> HeadLight {
+        let own = || camera.model.infrared_light().map(|light| (light, at));
+        let aside = camera.emitter.map(|emitter| {
+            let [x, y] = emitter.position;
+            (emitter.light, DVec3::new(x, y, camera.ground_m + emitter.height_m))
+        });
+        let share = exposure.and_then(|exposure| exposure.infrared_share).unwrap_or(1.0);
+        let lit = aside.or_else(own).filter(|(light, _)| light.range_m > 0.0 && share > 0.0);
+        // Without a stated beam it is as wide as the lens at its widest (handbook, section 9).
+        let beam = lit.map(|(light, from)| {
+            Beam::new(from, axis, light.range_m, light.beam_deg.map_or(widest.rad(), f64::to_radians))
+                .turned_down(share)
+        });
+        HeadLight { beam, least_lux: camera.model.least_lux, times: exposure.map_or(1.0, needed_times) }
+    }
+}
+
+/// How many times the rated light a picture needs at a shutter.
+pub fn needed_times(exposure: &Exposure) -> f64 {
+    RATED_SHUTTER_S / exposure.shutter_s
+}

@@ -1,0 +1,83 @@
+/** How a head takes its pictures: shutter, pictures a second, focus, and how much of its infrared light it uses. */
+import { Button } from "antd";
+import type { Camera, CameraHead, Exposure } from "../../../core/types";
+import { useSettings } from "../../../keep/settings";
+import { useSite } from "../../../keep/store";
+import { headOf } from "../../../model/lookups";
+import { Measure, length, plain } from "../../../ui/Measure";
+import { SHUTTER_TIME } from "../picture/pictureView";
+
+/** Where a plate camera begins (handbook, section 6). */
+const BEGINS: Exposure = { shutter_s: 1 / 1000, fps: 25, focus_m: null };
+
+export function ExposureDials({ camera, head, plate }: { camera: Camera; head: CameraHead; plate: boolean }) {
+  const units = useSettings((settings) => settings.units);
+  const edit = useSite((state) => state.edit);
+  const set = (says: string, change: Partial<Exposure> | null, gesture = false): void =>
+    edit(
+      `${says} of ${camera.name}`,
+      (site) => {
+        const held = headOf(site, camera.id, head.id);
+        if (!held) return;
+        if (change === null) delete held.exposure;
+        else held.exposure = { ...BEGINS, ...held.exposure, ...change };
+      },
+      gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
+    );
+  const { exposure } = head;
+  if (!exposure)
+    return plate || camera.model.form === "plate" ? (
+      <p className="fine finding-note">
+        Nobody said which shutter it has.{" "}
+        <Button size="small" onClick={() => set("Exposure", {})}>
+          Set one
+        </Button>
+      </p>
+    ) : null;
+  const focus = exposure.focus_m ?? null;
+  const metres = length(units);
+  return (
+    <div className="dials dials-place" aria-label="Exposure" role="group">
+      <Measure
+        label="Shutter"
+        value={Math.round(1 / exposure.shutter_s)}
+        quantity={SHUTTER_TIME}
+        min={1}
+        max={100_000}
+        onChange={(v, g) => set("Shutter", { shutter_s: Number((1 / v).toPrecision(6)) }, g)}
+      />
+      <Measure
+        label="Pictures"
+        value={exposure.fps}
+        quantity={plain("/s", 1, 1)}
+        min={0.1}
+        max={240}
+        onChange={(v, g) => set("Pictures a second", { fps: v }, g)}
+      />
+      <Measure
+        label="Focus"
+        value={focus ?? NaN}
+        min={0.1}
+        max={10_000}
+        hint="“auto” for the distance that centres where plates read"
+        quantity={{
+          ...metres,
+          format: (v) => (Number.isNaN(v) ? "auto" : metres.format(v)),
+          parse: (text) => (/^\s*(auto)?\s*$/i.test(text) ? 10_000 : metres.parse(text)),
+        }}
+        onChange={(v, g) => set("Focus", { focus_m: v >= 10_000 ? null : v }, g)}
+      />
+      {camera.model.infrared_m != null || camera.model.infrared != null ? (
+        <Measure
+          label="Infrared"
+          value={100 * (exposure.infrared_share ?? 1)}
+          quantity={plain("%", 0, 5)}
+          min={0}
+          max={100}
+          hint="The share of its own light that it uses"
+          onChange={(v, g) => set("Infrared", { infrared_share: v / 100 }, g)}
+        />
+      ) : null}
+    </div>
+  );
+}

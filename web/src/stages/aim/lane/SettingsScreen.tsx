@@ -1,0 +1,107 @@
+/** What a plate camera is set to on the first evening: a card to print, or a table for a spreadsheet. */
+import { App, Button } from "antd";
+import { useEffect, useState } from "react";
+import { core } from "../../../core/port";
+import type { HeadRef, SiteFile, StartSettings } from "../../../core/types";
+import { useSettings } from "../../../keep/settings";
+import { saveFile } from "../../../keep/files";
+import { useSite } from "../../../keep/store";
+import { headOf, targetOf } from "../../../model/lookups";
+import { nameOf, refOfKey } from "../../../model/views";
+import { siteAddress } from "../../../ui/address";
+import "../cards/cards.css";
+import "./lane.css";
+
+const today = (): string => new Date().toLocaleDateString("sv-SE");
+
+export function SettingsScreen({ item }: { item: string | null }) {
+  const site = useSite((state) => state.open?.site) as SiteFile;
+  const id = useSite((state) => state.open?.id) ?? "";
+  const edit = useSite((state) => state.edit);
+  const units = useSettings((settings) => settings.units);
+  const { message } = App.useApp();
+  const key = item === null ? null : decodeURIComponent(item);
+  const [cards, setCards] = useState<{ site: SiteFile; cards: StartSettings[] } | null>(null);
+  useEffect(() => {
+    if (key === null) return;
+    let current = true;
+    core.startSettings(site, refOfKey(key), today(), units).then(
+      (found) => current && setCards({ site, cards: found }),
+      () => current && setCards({ site, cards: [] }),
+    );
+    return () => {
+      current = false;
+    };
+  }, [site, key, units]);
+  const head: HeadRef | null = key === null ? null : refOfKey(key);
+  const csv = async (): Promise<void> => {
+    if (!head) return;
+    const text = await core.startSettingsCsv(site, head, today(), units);
+    saveFile(new Blob([text], { type: "text/csv" }), `${nameOf(site, head)} start settings`, "csv");
+  };
+  const set = (card: StartSettings): void => {
+    edit(`Set ${nameOf(site, { camera: card.camera, head: card.head })} as on its card`, (draft) => {
+      const held = headOf(draft, card.camera, card.head);
+      if (held) held.exposure = card.exposure;
+    });
+    void message.success("Shutter and focus are set as on the card.");
+  };
+  return (
+    <main className="cards" aria-label="Start settings" data-ready={cards?.site === site}>
+      <div className="row no-print">
+        <Button href={siteAddress(id)}>Back to the plan</Button>
+        <Button disabled={!cards?.cards.length} onClick={() => void csv()}>
+          Save as CSV
+        </Button>
+        <Button type="primary" disabled={!cards?.cards.length} onClick={() => window.print()}>
+          Print
+        </Button>
+      </div>
+      {cards && cards.cards.length === 0 && <p className="hint">This head reads no plate on its way yet.</p>}
+      {head &&
+        cards?.cards.map((card) => (
+          <article
+            key={card.target}
+            className="aiming-card settings-sheet"
+            aria-label={`Start settings of ${nameOf(site, head)}`}
+          >
+            <header>
+              <h2>{nameOf(site, head)}</h2>
+              <span>{targetOf(site, card.target)?.name}</span>
+              <span className="fine">{site.name}</span>
+              <Button size="small" className="no-print" onClick={() => set(card)}>
+                Take over into the design
+              </Button>
+            </header>
+            <table>
+              <tbody>
+                {card.settings.map((setting) => (
+                  <tr key={setting.name}>
+                    <th scope="row">{setting.name}</th>
+                    <td className="figure">{setting.value}</td>
+                    <td className="fine">{setting.why}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <h3>May be read falsely</h3>
+            {card.false_reads.length === 0 ? (
+              <p className="fine">
+                Nothing in its picture is marked as carrying writing. Mark lettering, signs and panes as obstacles.
+              </p>
+            ) : (
+              <ul>
+                {card.false_reads.map((name) => (
+                  <li key={name}>{name}. Keep it out of the trigger and the size window.</li>
+                ))}
+              </ul>
+            )}
+            <p className="caution">
+              Start values, computed: try them at dusk and by night with a plate that is known. Infrared light close to
+              eyes (IEC 62471): keep away from the emitter. Reading plates is filming: ask local law first.
+            </p>
+          </article>
+        ))}
+    </main>
+  );
+}

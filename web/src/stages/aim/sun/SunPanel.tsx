@@ -1,0 +1,135 @@
+/** The sun: the calendar of the head in hand, its hours, the ways out of it with their price, and the hours of all heads. */
+import { Button, InputNumber } from "antd";
+import { useEffect, useState } from "react";
+import type { HeadRef, SiteFile } from "../../../core/types";
+import { useSettings } from "../../../keep/settings";
+import { useInHand } from "../../../model/inHand";
+import { targetOf } from "../../../model/lookups";
+import { keyOf, nameOf } from "../../../model/views";
+import { Mending } from "../Mending";
+import { PlaceForm } from "./PlaceForm";
+import { SunChart } from "./SunChart";
+import { useSunView } from "./sunView";
+import { type SunShown, useSun, useSunHours } from "./useSun";
+import "../night/night.css";
+import "./sun.css";
+
+export function SunPanel({ site }: { site: SiteFile }) {
+  const units = useSettings((settings) => settings.units);
+  const { head, target } = useInHand();
+  const [year, setYear] = useState(() => new Date().getFullYear() + 1);
+  const [placing, setPlacing] = useState(false);
+  const sun = useSun(site, head, target, year, units);
+  const tell = useSunView((state) => state.tell);
+  const told = sun.kind === "told" && sun.of === JSON.stringify(head) ? sun : null;
+  useEffect(() => {
+    tell(told && head ? { head, calendar: told.calendar } : null);
+  }, [tell, told, head]);
+  if (!site.place)
+    return (
+      <div className="sun-panel">
+        <p className="hint">Say where on the earth this site is, and when the sun stands in its pictures is known.</p>
+        <PlaceForm place={null} />
+      </div>
+    );
+  return (
+    <div className="sun-panel" data-testid="sun-panel" data-settled={told?.site === site && told.mends !== null}>
+      <div className="sun-main">
+        {sun.kind === "refused" && <p className="hint">{sun.says}</p>}
+        {!told && sun.kind !== "refused" && <p className="hint">{head ? "Working …" : "Choose a camera."}</p>}
+        {told && head && <SunChart calendar={told.calendar} site={site} head={head} />}
+      </div>
+      <div className="sun-side">
+        <div className="row">
+          <InputNumber
+            size="small"
+            aria-label="Year"
+            min={1900}
+            max={2100}
+            precision={0}
+            value={year}
+            changeOnWheel={false}
+            onChange={(value) => value !== null && setYear(value)}
+          />
+          <Button size="small" onClick={() => setPlacing(!placing)}>
+            {site.place.latitude_deg.toFixed(2)}°, {site.place.longitude_deg.toFixed(2)}°
+          </Button>
+        </div>
+        {placing && <PlaceForm place={site.place} close={() => setPlacing(false)} />}
+        {told && head && <Hours told={told} site={site} head={head} target={target} />}
+        {told?.mends && (
+          <Mending
+            mends={told.mends}
+            site={told.site}
+            left={(hours) => `${hours.toFixed(0)} h a year`}
+            label="Ways out of the sun"
+          />
+        )}
+        <AllHeads site={site} year={year} />
+        {told && <More told={told} />}
+      </div>
+    </div>
+  );
+}
+
+function Hours({ told, site, head, target }: { told: SunShown; site: SiteFile; head: HeadRef; target: string | null }) {
+  const { calendar } = told;
+  const [worst] = calendar.worst;
+  const name = target && targetOf(site, target)?.name;
+  return (
+    <div data-testid="sun-says">
+      <p>
+        <strong className="figure">{calendar.hours_in_picture.toFixed(0)} h</strong> a year in the picture of{" "}
+        {nameOf(site, head)}
+        {calendar.hours_backlit !== null && name && (
+          <>
+            , <strong className="figure">{calendar.hours_backlit.toFixed(0)} h</strong> behind {name}
+          </>
+        )}
+        {worst && (
+          <>
+            ; longest on {worst.date}, {worst.from} to {worst.to}
+          </>
+        )}
+        .
+      </p>
+    </div>
+  );
+}
+
+function More({ told: { calendar } }: { told: SunShown }) {
+  return (
+    <div className="sun-more">
+      {calendar.seasons.length > 0 && <p className="fine">It is there {calendar.seasons.slice(0, 3).join("; ")}.</p>}
+      <p className="fine">
+        Against sun beside the picture a hood reaches {calendar.hood_mm.toFixed(1)} mm forward for each mm over the
+        middle of the glass; against sun in it only an aim, a place or a wall helps. {calendar.changes.join(". ")}
+      </p>
+      <p className="caution">Never look into the sun through a lens; a camera left facing it may lose its sensor.</p>
+    </div>
+  );
+}
+
+/** Hours of every head, the most first. */
+function AllHeads({ site, year }: { site: SiteFile; year: number }) {
+  const told = useSunHours(site, year, true);
+  const takeHead = useInHand((state) => state.takeHead);
+  if (!told) return null;
+  const heads = site.cameras.reduce((sum, camera) => sum + camera.heads.length, 0);
+  const sorted = [...told.hours].sort((a, b) => b.hours - a.hours);
+  return (
+    <section aria-label="Sun hours of all heads" data-testid="sun-hours" data-settled={told.done}>
+      <h3>All heads{told.done ? "" : `, ${told.hours.length} of ${heads}`}</h3>
+      <ul className="sun-heads">
+        {sorted.map(({ head, hours }) => (
+          <li key={keyOf(head)}>
+            <button type="button" onClick={() => takeHead(head)}>
+              {nameOf(site, head)}
+            </button>{" "}
+            <span className="figure">{hours.toFixed(0)} h</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,10 @@
+/** What was last told about the sun, for the plan beside the calendar. */
+import { create } from "zustand";
+import type { HeadRef, SunCalendar } from "../../../core/types";
+
+interface SunView {
+  told: { head: HeadRef; calendar: SunCalendar } | null;
+  tell(told: SunView["told"]): void;
+}
+
+export const useSunView = create<SunView>((set) => ({ told: null, tell: (told) => set({ told }) }));
