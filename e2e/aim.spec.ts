@@ -247,7 +247,7 @@ test("an obstacle put into a sight line breaks the promise; it is shaped, moved 
   await card.getByRole("textbox", { name: "Top", exact: true }).fill("1 ft");
   await card.getByRole("textbox", { name: "Top", exact: true }).press("Enter");
   await expect(aim.verdict).toHaveText("kept");
-  await card.getByRole("switch").click();
+  await card.getByRole("switch", { name: /filled/ }).click();
   await expect.poll(obstacle).toMatchObject({ name: "Container", top_m: 0.3048, closed: false });
 
   await page.getByRole("button", { name: "Put a corner into side 1 of Container" }).press("Enter");

@@ -1,7 +1,7 @@
 /** What the screens are to everybody: contrast and names, narrow screens, nothing from elsewhere. */
 import AxeBuilder from "@axe-core/playwright";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, keep, umber } from "./support/aim";
+import { Aim, keep, saltpan, umber } from "./support/aim";
 
 async function faultless(page: Page): Promise<void> {
   const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
@@ -12,12 +12,15 @@ async function faultless(page: Page): Promise<void> {
   expect(words, words.join("\n")).toEqual([]);
 }
 
+const inLight = (page: Page, light: string): Promise<unknown> =>
+  page.addInitScript((dark) => {
+    localStorage.setItem("bright-angle/settings", JSON.stringify({ state: { units: "metres", dark }, version: 0 }));
+  }, light === "night");
+
 for (const light of ["day", "night"]) {
   test(`the screens meet WCAG AA by ${light}`, async ({ page, request }) => {
     const aim = new Aim(page);
-    await page.addInitScript((dark) => {
-      localStorage.setItem("bright-angle/settings", JSON.stringify({ state: { units: "metres", dark }, version: 0 }));
-    }, light === "night");
+    await inLight(page, light);
     await page.goto("/");
     await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
     await expect(page.getByRole("table").getByRole("link").first()).toBeVisible();
@@ -51,6 +54,26 @@ for (const light of ["day", "night"]) {
       if (step === "readings") await expect(page.getByText("Thumb rule")).toBeVisible();
       await faultless(page);
     }
+  });
+
+  test(`plates on their way, the night and the sun meet WCAG AA by ${light}`, async ({ page, request }) => {
+    const aim = new Aim(page);
+    await inLight(page, light);
+    await aim.open(await keep(request, saltpan()));
+    await aim.take("Plates coming in");
+    await aim.turnTo("Lane");
+    await expect(page.getByTestId("lane-schools")).toBeVisible();
+    await faultless(page);
+    await aim.take("Side door");
+    await aim.turnTo("Night");
+    await expect(page.getByTestId("night-panel")).toHaveAttribute("data-settled", "true");
+    await faultless(page);
+    await aim.turnTo("Sun");
+    await expect(page.getByTestId("sun-panel")).toHaveAttribute("data-settled", "true", { timeout: 20_000 });
+    await faultless(page);
+    await page.goto(`${page.url()}/settings/${encodeURIComponent("c1/h1/")}`);
+    await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
+    await faultless(page);
   });
 }
 

@@ -45,13 +45,6 @@ test("Aim by night, a blocked line and its evidence", async ({ page }) => {
   await shoot(page, "aim-night");
 });
 
-test("Aim in feet and inches", async ({ page }) => {
-  await settings(page, { units: "feet", dark: false });
-  const aim = await openDemo(page, "Harebell Veterinary Clinic");
-  await aim.section.getByText(/×/).first().waitFor();
-  await shoot(page, "aim-feet");
-});
-
 test("two lenses side by side", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Gate lane, plates in");
@@ -84,11 +77,20 @@ test("the aiming card, on a phone", async ({ page }) => {
   await shoot(page, "aim-card-phone");
 });
 
-test("an obstacle in hand", async ({ page }) => {
-  const aim = await openDemo(page, "Tern Quay Boatyard");
-  await aim.take("Mast racks");
-  await page.getByTestId("obstacle-o1").click();
-  await shoot(page, "aim-obstacle");
+test("a plate on its way, the light of a night, the sun", async ({ page }) => {
+  const aim = await openDemo(page, "Saltpan Lane Depot");
+  await aim.take("Plates coming in");
+  await aim.turnTo("Lane");
+  await page.getByTestId("lane-schools").waitFor();
+  await shoot(page, "aim-lane");
+  await aim.take("Side door");
+  await aim.turnTo("Night");
+  await expect(page.getByTestId("night-panel")).toHaveAttribute("data-settled", "true");
+  await shoot(page, "aim-light");
+  await aim.take("Pumps");
+  await aim.turnTo("Sun");
+  await expect(page.getByTestId("sun-panel")).toHaveAttribute("data-settled", "true");
+  await shoot(page, "aim-sun");
 });
 
 test("the ground, a tour, two designs", async ({ page }) => {
@@ -175,15 +177,11 @@ test("the phone: Aim, brief, spots, readings", async ({ browser }) => {
   await context.close();
 });
 
-test("the drawing at the desk, and readings on a tablet", async ({ page }) => {
+test("the drawing at the desk", async ({ page }) => {
   await openDemo(page, "Tern Quay Boatyard");
   const address = page.url();
   await page.goto(`${address}/survey/drawing`);
   await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
   await page.locator("[data-testid=drawing]").waitFor();
   await shoot(page, "survey-drawing");
-  await page.setViewportSize({ width: 820, height: 1180 });
-  await page.goto(`${address}/survey/readings`);
-  await page.getByText("Thumb rule").waitFor();
-  await shoot(page, "survey-readings-tablet");
 });

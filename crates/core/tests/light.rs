@@ -220,3 +220,38 @@ fn the_relief_by_night_is_what_is_seen_and_lit() {
     }
     assert!(lit > 40 && dark > 40, "{lit} {dark}");
 }
+
+/// By night a wall that moves between a lamp and a promise, far from the sight line, is felt; a session says what a fresh one says.
+#[test]
+fn a_session_by_night_follows_lamps_and_what_shades_them() {
+    use bright_angle_core::file::{ListChange, SiteChange};
+    let mut file = night(lit(json!({"least_lux": 0.5})));
+    file["lamps"] = json!([lamp([8.0, 11.0], 5.0, 9000.0)]);
+    file["obstacles"] = json!([{"id": "o1", "name": "Wall", "kind": "wall", "top_m": 6, "outline": [[30, 5], [31, 5], [31, 20], [30, 20]]}]);
+    let mut session = Session::on(parse(&file));
+    let verdict = |session: &Session| session.results()[0].verdict.word();
+    assert_eq!(verdict(&session), "kept");
+    let mut wall = session.site().file().obstacles[0].clone();
+    wall.outline = vec![[4.0, 5.0], [5.0, 5.0], [5.0, 20.0], [4.0, 20.0]];
+    let obstacles = Some(ListChange { order: None, put: vec![wall] });
+    session.apply(SiteChange { obstacles, ..SiteChange::default() }).unwrap();
+    assert_eq!(verdict(&session), "broken", "in the shadow");
+    let mut other = session.site().file().lamps[0].clone();
+    other.position = [-6.0, 11.0];
+    let lamps = Some(ListChange { order: None, put: vec![other] });
+    session.apply(SiteChange { lamps, ..SiteChange::default() }).unwrap();
+    assert_eq!(verdict(&session), "kept", "a lamp on this side");
+    let fresh = bright_angle_core::evaluate(session.site());
+    assert_eq!(session.evaluation(), fresh);
+}
+
+#[test]
+fn a_lamp_of_its_own_that_stands_behind_a_wall_lights_nothing() {
+    let mut site = night(lit(json!({"infrared": {"range_m": 30, "beam_deg": 90}})));
+    assert_eq!(rule(&site)["verdict"], "kept");
+    site["cameras"][0]["emitter"] =
+        json!({"position": [3, 0], "height_m": 3, "light": {"range_m": 30, "beam_deg": 120}});
+    assert_eq!(rule(&site)["verdict"], "kept", "from three metres beside");
+    site["obstacles"] = json!([{"id": "o1", "name": "Wall", "kind": "wall", "top_m": 6, "outline": [[1.0, 3], [4, 3], [4, 3.3], [1.0, 3.3]]}]);
+    assert_eq!(rule(&site)["verdict"], "broken");
+}

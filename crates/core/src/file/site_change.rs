@@ -160,8 +160,10 @@ impl SiteChange {
         .into_iter()
         .filter_map(Result::err)
         .collect();
-        // By night every promise may hang on any lamp.
-        touched.all |= file.conditions.night && !touched.lamps.is_empty();
+        // By night every promise may hang on any lamp, and a solid that moves may shade one from anywhere.
+        let lit_from_aside = !file.lamps.is_empty() || file.cameras.iter().any(|camera| camera.emitter.is_some());
+        let shaded_anew = lit_from_aside && !touched.obstacles.is_empty();
+        touched.all |= file.conditions.night && (!touched.lamps.is_empty() || shaded_anew);
         if faults.is_empty() { Ok(touched) } else { Err(faults) }
     }
 }

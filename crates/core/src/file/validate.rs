@@ -37,6 +37,9 @@ const MOST_ALL_CORNERS: usize = 100_000;
 /// So far may a published field of view be off the nearest projection of the family, as a share of the focal length: a lens maker
 /// rounds both. Common practice, no source.
 const FIELD_OFF: f64 = 0.25;
+/// A plate's way has so many samples to one of a line's, and no more than this.
+const WAY_TIMES: f64 = 5.0;
+const MOST_OF_A_WAY: f64 = 5000.0;
 /// How many samples the lines and areas of a site may take together.
 const MOST_SAMPLES: f64 = 400_000.0;
 
@@ -381,7 +384,10 @@ impl Check {
     fn samples(&mut self, targets: &[TargetFile]) {
         let mut so_far = 0.0;
         for (place, target) in targets.iter().enumerate() {
-            so_far += sampling::expected(&target.shape.points, target.shape.kind == ShapeKind::Area);
+            let expected = sampling::expected(&target.shape.points, target.shape.kind == ShapeKind::Area);
+            // The way of a plate is looked at every tenth of a metre besides.
+            let is_way = target.subject == Subject::Plate && target.shape.kind == ShapeKind::Line;
+            so_far += if is_way { expected + (WAY_TIMES * expected).min(MOST_OF_A_WAY) } else { expected };
             if so_far.is_nan() || so_far > MOST_SAMPLES {
                 let message = "with this one the lines and areas of the site are too large to be sampled every half metre; make it smaller or split the site";
                 self.faults.push(Fault::new(format!("targets[{place}].shape.points"), message));

@@ -107,7 +107,9 @@ const MOST_LOOKS: usize = 4_000_000;
 
 /// How many looks of a head at a sample the evaluation of a site takes.
 fn looks(site: &Site) -> usize {
-    let samples = site.targets().iter().map(|target| target.samples.len() + target.runs.len()).sum::<usize>();
+    let way = |target: &Target| target.lane.as_ref().map_or(0, |lane| lane.samples.len());
+    let samples =
+        site.targets().iter().map(|target| target.samples.len() + target.runs.len() + way(target)).sum::<usize>();
     samples.saturating_mul(site.heads().len())
 }
 

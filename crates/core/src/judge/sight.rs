@@ -80,6 +80,11 @@ impl<'a> Sight<'a> {
         Sight { facing, ..sight }
     }
 
+    /// The solids of the site.
+    pub fn scene(&self) -> &'a Scene {
+        self.viewer.scene
+    }
+
     /// The site's lamps, if it is judged by night.
     pub fn lamps(&self) -> Option<&'a [LampLight]> {
         self.viewer.lamps

@@ -47,6 +47,8 @@ pub struct Figure {
     behind: bool,
     /// How it moves, m/s.
     velocity: DVec3,
+    /// Whether a plate throws infrared light back.
+    reflecting: bool,
 }
 
 /// The subjects of a site as a head sees them, at the places that decide their sight lines. What lies behind the head has none.
@@ -95,7 +97,9 @@ impl Figure {
     ) -> Option<Figure> {
         let size = DVec2::from_array(size.or(usual_size(target.subject))?);
         let towards = (eye - at).with_z(0.0).try_normalize().unwrap_or(-DVec3::Y);
-        let front = target.facing.map_or(towards, |bearing| DVec3::new(bearing.sin(), bearing.cos(), 0.0));
+        let along_way = || target.lane.as_ref().map(|lane| lane.facing(lane.nearest(at), eye.truncate()));
+        let facing = target.facing.or_else(along_way);
+        let front = facing.map_or(towards, |bearing| DVec3::new(bearing.sin(), bearing.cos(), 0.0));
         let behind = front.dot(towards) < 0.0;
         Some(Figure {
             target: target.id.clone(),
@@ -111,6 +115,7 @@ impl Figure {
             size,
             behind,
             velocity: DVec3::ZERO,
+            reflecting: target.is_reflecting,
         })
     }
 
@@ -136,7 +141,7 @@ impl Figure {
 
     /// Whether it throws infrared light back.
     pub fn is_retro(&self) -> bool {
-        self.subject == Subject::Plate && !self.behind
+        self.subject == Subject::Plate && !self.behind && self.reflecting
     }
 
     /// Horizontal, towards who looks: out of its front, or out of its back.
@@ -209,7 +214,8 @@ impl Figure {
             && let Some((distance, at)) = self.on(from, direction, PLATE_OUT_M)
             && let Some(paint) = plate(at - DVec2::new(0.0, self.over_ground()), self.size)
         {
-            return Some((distance, paint));
+            let plain = Paint { retro: paint.retro && self.reflecting, ..paint };
+            return Some((distance, plain));
         }
         let (distance, at) = self.on(from, direction, 0.0)?;
         self.paint(at).map(|paint| (distance, paint))

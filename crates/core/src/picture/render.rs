@@ -31,8 +31,6 @@ const WHITE: f64 = 0.9;
 const DRAWN_LEAST_LUX: f64 = 0.05;
 /// Gain makes a picture of no less than this share of the light that it needs; our choice.
 const LEAST_EXPOSED: f64 = 0.05;
-/// Infrared light that comes from further beside the lens than this throws shadows that the lens sees, m.
-const ASIDE_M: f64 = 0.3;
 /// Where the lens has no picture: transparent.
 const NOTHING: [u8; 4] = [0, 0, 0, 0];
 /// A figure must be so much nearer than what stands behind it, m.
@@ -434,7 +432,7 @@ fn falling(session: &Session, head: &Head, figures: &[Figure], light: Light) -> 
     let least =
         figures.iter().filter(serves).map(light_at).filter(|light| *light > 0.0).reduce(f64::min).unwrap_or(1.0);
     let gain = WHITE * 2_f64.powf(stops) / least.max(LEAST_EXPOSED * own.times);
-    let from_aside = beam.is_some_and(|beam| beam.from.distance(head.position()) > ASIDE_M);
+    let from_aside = own.from_aside(head.position()).is_some();
     Falling::Night(Night { beam, from_aside, lamps, gain, of_lux: gain * of_lux })
 }
 

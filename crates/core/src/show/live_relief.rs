@@ -46,9 +46,7 @@ impl LiveRelief {
             return;
         }
         for (place, head) in site.heads().iter().enumerate().skip(self.hand).step_by(self.hands.max(1)) {
-            // By night a solid that moves may shade a lamp anywhere.
-            let shaded = site.file().conditions.night && !delta.boxes.is_empty() && !site.lamps().is_empty();
-            let moved = shaded || delta.touched.all || delta.touched.cameras.contains(head.camera_id());
+            let moved = delta.touched.all || delta.touched.cameras.contains(head.camera_id());
             self.stale[place] |= moved || delta.boxes.iter().any(|(lower, upper)| may_see(head, *lower, *upper));
         }
     }

@@ -61,7 +61,7 @@ impl Layer {
             for column in start..end {
                 let value = &mut self.values[offset + column - start];
                 let point = grid.centre(column, row).extend(height);
-                let by_own = || light.beam.is_some_and(|beam| beam.at(point) >= light.times);
+                let by_own = || light.infrared_at(head.position(), point, site.scene()) >= light.times;
                 if *value > 0.0 && !by_own() && !lamps_light(site, point, head.position(), least) {
                     *value = 0.0;
                 }

@@ -3,6 +3,7 @@
 use crate::equipment::infrared::Beam;
 use crate::file::{CameraFile, Exposure};
 use crate::math::Angle;
+use crate::scene::Scene;
 use glam::DVec3;
 
 /// The shutter at which ranges and least light are rated, s; common practice, no source.
@@ -41,6 +42,23 @@ impl HeadLight {
                 .turned_down(share)
         });
         HeadLight { beam, least_lux: camera.model.least_lux, times: exposure.map_or(1.0, needed_times) }
+    }
+}
+
+/// Infrared light that comes from further beside the lens than this throws shadows that the lens sees, m.
+const ASIDE_M: f64 = 0.3;
+
+impl HeadLight {
+    /// Its infrared light, if that comes from so far beside a head that hangs at a point that solids may shade it alone.
+    pub fn from_aside(&self, at: DVec3) -> Option<&Beam> {
+        self.beam.as_ref().filter(|beam| beam.from.distance(at) > ASIDE_M)
+    }
+
+    /// The infrared light at a point, as solids let it through to there; what is behind the lens's own blockers is not asked.
+    pub fn infrared_at(&self, eye: DVec3, point: DVec3, scene: &Scene) -> f64 {
+        let Some(beam) = &self.beam else { return 0.0 };
+        let shaded = self.from_aside(eye).is_some_and(|beam| scene.first_blocker(beam.from, point).is_some());
+        if shaded { 0.0 } else { beam.at(point) }
     }
 }
 

@@ -66,6 +66,12 @@ impl Lane {
         })
     }
 
+    /// The sample that lies nearest to a point.
+    pub fn nearest(&self, point: DVec3) -> usize {
+        let far = |place: &usize| self.samples[*place].distance_squared(point);
+        (0..self.samples.len()).min_by(|a, b| far(a).total_cmp(&far(b))).unwrap_or(0)
+    }
+
     /// The bearing that the plate points to at a sample as seen from a place of the plan, where nobody said which: vehicles carry one at
     /// both ends, and that which shows itself more is read.
     pub fn facing(&self, sample: usize, from: DVec2) -> Angle {

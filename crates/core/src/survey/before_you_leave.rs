@@ -2,7 +2,7 @@
 
 use super::adjustment::Adjustment;
 use super::drawing::ScaleFit;
-use crate::file::{Brief, Spot, Subject, TargetFile};
+use crate::file::{Brief, ShapeKind, Spot, Subject, TargetFile};
 use crate::site::Site;
 use crate::words::guide::{BRIEF_NEEDS, SPOT_NEEDS, TARGET_NEEDS};
 use serde::Serialize;
@@ -106,7 +106,9 @@ fn targets(site: &Site) -> Vec<Todo> {
         let mut ask = |field, asks: &str| {
             left.push(todo(Step::Targets, Some(&target.id), Some(field), format!("{}: {asks}", target.name)));
         };
-        if target.subject == Subject::Plate && target.facing_deg.is_none() {
+        // On its way a plate points along it.
+        let on_its_way = target.shape.kind == ShapeKind::Line && target.speed_mps > 0.0;
+        if target.subject == Subject::Plate && target.facing_deg.is_none() && !on_its_way {
             ask("facing_deg", "which way does the plate point?");
         }
         for needed in TARGET_NEEDS.into_iter().filter(|needed| !answered(target, needed.field)) {

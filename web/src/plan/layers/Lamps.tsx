@@ -13,6 +13,8 @@ export interface LampActions {
 interface Props {
   view: PlanView;
   lamps: SiteFile["lamps"];
+  /** Some have an infrared lamp of their own. */
+  cameras: SiteFile["cameras"];
   inHand: string | null;
   actions: LampActions;
 }
@@ -23,7 +25,7 @@ const STROKES = Array.from({ length: 8 }, (_, i) => {
   return `M${(4.5 * cos).toFixed(1)} ${(4.5 * sin).toFixed(1)}L${(8 * cos).toFixed(1)} ${(8 * sin).toFixed(1)}`;
 }).join("");
 
-export const Lamps = memo(function Lamps({ view, lamps = [], inHand, actions }: Props) {
+export const Lamps = memo(function Lamps({ view, lamps = [], cameras, inHand, actions }: Props) {
   return (
     <g className="lamps">
       {lamps.map((lamp) => {
@@ -46,6 +48,16 @@ export const Lamps = memo(function Lamps({ view, lamps = [], inHand, actions }: 
               <path d={STROKES} className="lamp-strokes" />
             </g>
           </Handle>
+        );
+      })}
+      {cameras.map(({ id, name, position, emitter }) => {
+        if (!emitter) return null;
+        const [[u, v], [x, y]] = [toScreen(view, emitter.position), toScreen(view, position)];
+        return (
+          <g key={id} className="emitter" role="img" aria-label={`Infrared lamp of ${name}`}>
+            <line x1={u} y1={v} x2={x} y2={y} />
+            <path d={`M${u - 5} ${v}l5 -5l5 5l-5 5Z`} />
+          </g>
         );
       })}
     </g>

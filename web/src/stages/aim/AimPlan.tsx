@@ -73,7 +73,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
           <Solids view={v} obstacles={site.obstacles} units={units} inHand={obstacle} actions={planActions.solids} />
           <PrivatePlaces view={v} places={site.private} inHand={privatePlace} actions={planActions.privatePlaces} />
           <Spots view={v} spots={site.spots} />
-          <Lamps view={v} lamps={site.lamps} inHand={lamp} actions={planActions.lamps} />
+          <Lamps view={v} lamps={site.lamps} cameras={site.cameras} inHand={lamp} actions={planActions.lamps} />
           <SunInPlan view={v} site={site} />
           {ground && (
             <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />

@@ -1,12 +1,12 @@
 /** The figures of the obstacle in hand. */
-import { Button, Dropdown, Input, Select, Switch } from "antd";
-import { useState } from "react";
+import { Button, Dropdown, Select, Switch } from "antd";
 import type { Obstacle, SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
 import { obstacleOf } from "../../model/lookups";
 import { duplicateObstacle, setFilled, setKind, setOpen, swingOver } from "../../model/obstacles";
+import { NameInput } from "../../ui/NameInput";
 import { Measure, length, plain } from "../../ui/Measure";
 import { offsetCopy, splitObstacle } from "../../model/shapes";
 import { removeObstacle } from "./planActions";
@@ -24,7 +24,6 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
   const units = useSettings((settings) => settings.units);
   const edit = useSite((state) => state.edit);
   const takeObstacle = useInHand((state) => state.takeObstacle);
-  const [typed, setTyped] = useState<string | null>(null);
   const change = (says: string, recipe: (held: Obstacle) => void, turned = false): void =>
     edit(
       `${says}: ${obstacle.name}`.slice(0, 200),
@@ -34,14 +33,10 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
       },
       turned ? `obstacle-${says}-${obstacle.id}` : "",
     );
-  const rename = (): void => {
-    const name = typed?.trim();
-    if (name && name !== obstacle.name)
-      change("Rename", (held) => {
-        held.name = name;
-      });
-    setTyped(null);
-  };
+  const rename = (name: string): void =>
+    change("Rename", (held) => {
+      held.name = name;
+    });
   const duplicate = (): void => {
     let copy = null as string | null;
     edit(`Duplicate ${obstacle.name}`, (site) => {
@@ -63,15 +58,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
   const [base, top] = [obstacle.base_m ?? 0, obstacle.top_m];
   return (
     <section className="obstacle-card" aria-label={`Obstacle ${obstacle.name}`}>
-      <Input
-        size="small"
-        aria-label="Name of the obstacle"
-        maxLength={200}
-        value={typed ?? obstacle.name}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={rename}
-        onPressEnter={(event) => event.currentTarget.blur()}
-      />
+      <NameInput name={obstacle.name} label="Name of the obstacle" onName={rename} />
       <div className="pair">
         <Select
           size="small"

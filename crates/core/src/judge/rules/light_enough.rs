@@ -75,7 +75,10 @@ fn by_infrared(sight: &Sight) -> Option<[f64; 2]> {
     let beam = light.beam?;
     let times = if sight.target.is_reflecting { RETRO } else { 1.0 } / light.times;
     let off = sight.rules.uncertainties.aim_deg.to_radians();
-    let stated = beam.at(sight.point);
+    let stated = light.infrared_at(sight.head.position(), sight.point, sight.scene());
+    if stated == 0.0 {
+        return Some([0.0; 2]);
+    }
     let least = sight.point_corners().into_iter().map(|point| beam.least_at(point, off)).fold(stated, f64::min);
     Some([stated * times, least * times])
 }

@@ -14,7 +14,7 @@ import { formatLength } from "../../../ui/length";
 import { density, share } from "../../../ui/words";
 import { CameraHeader } from "./CameraHeader";
 import { Dials, PlaceDials } from "./Dials";
-import { ExposureDials } from "./ExposureDials";
+import { ExposureDials, OwnEmitter } from "./ExposureDials";
 import { FormPanel } from "./FormPanel";
 import { PictureUsePanel } from "./PictureUsePanel";
 import { RuleRow } from "./RuleRow";
@@ -88,6 +88,7 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
         </p>
       )}
       <ExposureDials camera={camera} head={head} plate={target?.subject === "plate"} />
+      <OwnEmitter camera={camera} />
       <PlaceDials camera={camera} head={head} />
       <FormPanel site={shown.site} camera={camera} head={head} view={inHand?.view ?? null} />
       {ofHead && <PictureFacts result={ofHead} width={camera.model.sensor.width_px} units={units} />}

@@ -3,12 +3,39 @@ import { Button } from "antd";
 import type { Camera, CameraHead, Exposure } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
-import { headOf } from "../../../model/lookups";
+import { cameraOf, headOf } from "../../../model/lookups";
+import { formatLength } from "../../../ui/length";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { SHUTTER_TIME } from "../picture/pictureView";
 
 /** Where a plate camera begins (handbook, section 6). */
 const BEGINS: Exposure = { shutter_s: 1 / 1000, fps: 25, focus_m: null };
+
+/** That an infrared lamp of its own shines for the camera, and how to do without. */
+export function OwnEmitter({ camera }: { camera: Camera }) {
+  const units = useSettings((settings) => settings.units);
+  const edit = useSite((state) => state.edit);
+  const { emitter } = camera;
+  if (!emitter) return null;
+  const [[x = 0, y = 0], [u = 0, v = 0]] = [camera.position, emitter.position];
+  return (
+    <p className="fine finding-note">
+      Lit by an infrared lamp of its own {formatLength(Math.hypot(u - x, v - y), units, 1)} beside it, rated{" "}
+      {formatLength(emitter.light.range_m, units, 0)}.{" "}
+      <Button
+        size="small"
+        onClick={() =>
+          edit(`Take the infrared lamp of ${camera.name} away`, (site) => {
+            const held = cameraOf(site, camera.id);
+            if (held) delete held.emitter;
+          })
+        }
+      >
+        Take it away
+      </Button>
+    </p>
+  );
+}
 
 export function ExposureDials({ camera, head, plate }: { camera: Camera; head: CameraHead; plate: boolean }) {
   const units = useSettings((settings) => settings.units);

@@ -1,11 +1,11 @@
 /** The lamp in hand: its figures. */
-import { Button, Input } from "antd";
-import { useState } from "react";
+import { Button } from "antd";
 import type { Lamp, SiteFile } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { useInHand } from "../../../model/inHand";
 import { lampOf } from "../../../model/lamps";
+import { NameInput } from "../../../ui/NameInput";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { removeLamp } from "../planActions";
 import "./night.css";
@@ -20,7 +20,6 @@ export function LampCard({ site }: { site: SiteFile }) {
 function Card({ lamp, close }: { lamp: Lamp; close(): void }) {
   const units = useSettings((settings) => settings.units);
   const edit = useSite((state) => state.edit);
-  const [typed, setTyped] = useState<string | null>(null);
   const change = (says: string, recipe: (held: Lamp) => void, turned = false): void =>
     edit(
       `${says}: ${lamp.name}`.slice(0, 200),
@@ -30,25 +29,13 @@ function Card({ lamp, close }: { lamp: Lamp; close(): void }) {
       },
       turned ? `lamp-${says}-${lamp.id}` : "",
     );
-  const rename = (): void => {
-    const name = typed?.trim();
-    if (name && name !== lamp.name)
-      change("Rename", (held) => {
-        held.name = name;
-      });
-    setTyped(null);
-  };
+  const rename = (name: string): void =>
+    change("Rename", (held) => {
+      held.name = name;
+    });
   return (
     <section className="obstacle-card" aria-label={`Lamp ${lamp.name}`}>
-      <Input
-        size="small"
-        aria-label="Name of the lamp"
-        maxLength={200}
-        value={typed ?? lamp.name}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={rename}
-        onPressEnter={(event) => event.currentTarget.blur()}
-      />
+      <NameInput name={lamp.name} label="Name of the lamp" onName={rename} />
       <div className="dials">
         <Measure
           label="Height"

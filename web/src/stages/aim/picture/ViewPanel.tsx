@@ -42,6 +42,9 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
     look.dragged ? "hand" : "reader",
   );
   const held = target !== null && targetOf(site, target) ? target : null;
+  // Its own shutter, where it has one.
+  const own = head && headOf(site, head.camera, head.head)?.exposure;
+  const shutter = own ? Math.round(1 / own.shutter_s) : look.shutter;
   const mark = held && whole.shown ? markOf(whole.shown.told, held) : undefined;
   const size = loupeSize(mark?.bracket, LOUPE);
   const loupe = useLoupe(
@@ -49,7 +52,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
     head,
     wide > 0 ? held : null,
     size,
-    { light, shutter: look.shutter },
+    { light, shutter },
     "loupe",
     look.dragged ? "hand" : "rest",
   );
@@ -106,7 +109,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
             onChange={(stops) => look.set({ stops })}
           />
         )}
-        {moves && (
+        {moves && !own && (
           <Measure
             label="Shutter"
             value={look.shutter}

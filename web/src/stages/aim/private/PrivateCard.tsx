@@ -1,6 +1,5 @@
 /** The private place in hand: its figures, which heads see it, how much of their pictures must be masked, and what that costs. */
-import { Button, Input, Switch } from "antd";
-import { useState } from "react";
+import { Button, Switch } from "antd";
 import type { Masked, PrivatePlace, SiteFile, Verdict } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -8,6 +7,7 @@ import { useInHand } from "../../../model/inHand";
 import { privateOf } from "../../../model/lookups";
 import { setFilled } from "../../../model/obstacles";
 import { keyOf, nameOf } from "../../../model/views";
+import { NameInput } from "../../../ui/NameInput";
 import { Measure, length } from "../../../ui/Measure";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { share } from "../../../ui/words";
@@ -24,7 +24,6 @@ export function PrivateCard({ site }: { site: SiteFile }) {
 function Card({ site, place, close }: { site: SiteFile; place: PrivatePlace; close(): void }) {
   const units = useSettings((settings) => settings.units);
   const edit = useSite((state) => state.edit);
-  const [typed, setTyped] = useState<string | null>(null);
   const change = (says: string, recipe: (held: PrivatePlace) => void, turned = false): void =>
     edit(
       `${says}: ${place.name}`.slice(0, 200),
@@ -34,26 +33,14 @@ function Card({ site, place, close }: { site: SiteFile; place: PrivatePlace; clo
       },
       turned ? `private-${says}-${place.id}` : "",
     );
-  const rename = (): void => {
-    const name = typed?.trim();
-    if (name && name !== place.name)
-      change("Rename", (held) => {
-        held.name = name;
-      });
-    setTyped(null);
-  };
+  const rename = (name: string): void =>
+    change("Rename", (held) => {
+      held.name = name;
+    });
   const [base, top] = [place.base_m ?? 0, place.top_m];
   return (
     <section className="obstacle-card private-card" aria-label={`Private place ${place.name}`}>
-      <Input
-        size="small"
-        aria-label="Name of the private place"
-        maxLength={200}
-        value={typed ?? place.name}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={rename}
-        onPressEnter={(event) => event.currentTarget.blur()}
-      />
+      <NameInput name={place.name} label="Name of the private place" onName={rename} />
       <label className="switch-line">
         <Switch
           size="small"

@@ -1,12 +1,13 @@
 /** A promise's own figures. */
-import { Input, InputNumber, Select } from "antd";
-import { memo, useState } from "react";
+import { InputNumber, Select } from "antd";
+import { memo } from "react";
 import type { Point, SiteFile, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { middle, targetOf } from "../../../model/lookups";
 import { moveTarget, setShape } from "../../../model/targets";
+import { NameInput } from "../../../ui/NameInput";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { SubjectSize } from "./SubjectSize";
 
@@ -85,6 +86,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
                 change("Change the subject", (t) => {
                   t.subject = subject;
                   delete t.size_m;
+                  delete t.plate;
                 })
               }
             />
@@ -337,23 +339,10 @@ function UnseenWish({ target, onWish }: { target: Target; onWish(wish: number | 
 }
 
 function NameField({ name, onName }: { name: string; onName(name: string): void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const commit = (): void => {
-    const taken = typed?.trim();
-    if (taken && taken !== name) onName(taken);
-    setTyped(null);
-  };
   return (
     <label className="stacked">
       Name
-      <Input
-        size="small"
-        maxLength={200}
-        value={typed ?? name}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={commit}
-        onPressEnter={commit}
-      />
+      <NameInput name={name} onName={onName} />
     </label>
   );
 }
