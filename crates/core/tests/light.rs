@@ -255,3 +255,24 @@ fn a_lamp_of_its_own_that_stands_behind_a_wall_lights_nothing() {
     site["obstacles"] = json!([{"id": "o1", "name": "Wall", "kind": "wall", "top_m": 6, "outline": [[1.0, 3], [4, 3], [4, 3.3], [1.0, 3.3]]}]);
     assert_eq!(rule(&site)["verdict"], "broken");
 }
+
+#[test]
+fn a_pane_before_the_lens_throws_its_light_back() {
+    let mut site = own_wall();
+    site["obstacles"] = json!([{"id": "g1", "name": "Window", "kind": "glass", "top_m": 5, "see_through": 0.9, "closed": false,
+        "outline": [[-2.0, 0.4], [2.0, 0.4]]}]);
+    let washed = told(&site)["washed"][0].clone();
+    // Every ray of the picture goes through it, and it hangs forty centimetres away.
+    assert!(washed["share"].as_f64().unwrap() > 0.5 && washed["by"][0]["obstacle"] == "g1", "{washed}");
+    // What stands behind it is still seen: it does not block.
+    assert_eq!(evaluated(&site)["sight_lines"][0]["clear"], true);
+}
+
+#[test]
+fn what_the_night_does_to_the_promises_is_told_by_day() {
+    use bright_angle_core::ground::seasons::other_states;
+    let states = other_states(&Session::on(parse(&lit(json!({"infrared_m": 10})))));
+    let night = states.iter().find(|state| state.says == "By night").unwrap();
+    assert_eq!(night.changes[0].after.word(), "broken", "{night:?}");
+    assert!(other_states(&Session::on(parse(&lit(json!({}))))).is_empty(), "nobody knows anything of its light");
+}

@@ -166,6 +166,9 @@ fn what_nobody_said_is_unknown_and_who_stands_is_not_judged_in_time() {
     site["cameras"][0]["heads"][0].as_object_mut().unwrap().remove("exposure");
     assert_eq!(rule(&site, "looks")["verdict"], "unknown");
     assert_eq!(rule(&site, "blur")["verdict"], "unknown");
+    // What does not hold all over the zone may hold where there are looks: of these nobody knows.
+    assert_eq!(rule(&site, "lane_width")["verdict"], "unknown");
+    assert_eq!(support::evaluated(&site)["sight_lines"][0]["verdict"], "unknown");
     site["cameras"][0]["model"]["lens"].as_object_mut().unwrap().remove("f_number");
     assert_eq!(rule(&site, "sharp")["verdict"], "unknown");
     let standing = lane_site(0.0, 0.001);
@@ -273,4 +276,18 @@ fn a_card_says_what_is_set_and_why() {
     assert_eq!(card["false_reads"], json!(["Painted lorry: carries writing"]));
     let csv = told(&site, &Ask::StartSettingsCsv { head, date: None, units: Units::Metres });
     assert!(csv.as_str().unwrap().lines().count() > 7 && csv.as_str().unwrap().contains("Painted lorry"));
+}
+
+#[test]
+fn both_schools_are_priced() {
+    // Four metres up and near it: too steep for the level school, not for the raised one.
+    let camera = plate_camera([1.0, 0.0, 4.0], [357.0, 15.0], 14.0, None);
+    let site = site(vec![camera], vec![way(json!([[0, 30], [0, 6]]), 5.0)], vec![]);
+    let line =
+        bright_angle_core::file::Question { camera: "c1".into(), head: "h1".into(), view: None, target: "t1".into() };
+    let found = told(&site, &Ask::Schools { line });
+    let reads = |place: usize| found[place]["reads_m"].as_f64().unwrap();
+    assert_eq!((&found[0]["school"], &found[1]["school"]), (&json!("level"), &json!("raised")));
+    assert!(reads(1) > reads(0) + 1.0, "{found}");
+    assert!(found[0]["worst_deg"][1].as_f64().unwrap() <= 15.0 && found[1]["worst_deg"][1].as_f64().unwrap() > 15.0);
 }

@@ -222,3 +222,51 @@ fn golden_pictures_look_as_they_did() {
         assert!(mean < 0.5, "{name}: {mean} of 255 off on the mean");
     }
 }
+
+/// The names and meanings that other programs rely on.
+#[test]
+fn sun_light_and_plates_answer_as_the_contract_says() {
+    const LANE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/saltpan-lane.json");
+    let nrel = ["--latitude-deg", "39.742476", "--longitude-deg", "-105.1786", "--elevation-m", "1830.14"];
+    let sun = answer(&[&["sun-position", "--time", "2003-10-17T12:30:30-07:00"], &nrel[..]].concat());
+    // NREL/TP-560-34302: azimuth 194.34024°; the zenith is of other air, a few thousandths off.
+    assert!((sun["azimuth_deg"].as_f64().unwrap() - 194.34024).abs() < 1e-5);
+    assert!((sun["zenith_deg"].as_f64().unwrap() - 50.11162).abs() < 5e-3);
+    assert!(
+        (sun["apparent_elevation_deg"].as_f64().unwrap() + sun["zenith_deg"].as_f64().unwrap() - 90.0).abs() < 1e-9
+    );
+    let year = answer(&["sun", LANE, "--year", "2027", "--camera", "c3", "--head", "h1"]);
+    assert_eq!((year["heads"].as_array().unwrap().len(), &year["heads"][0]["camera"]), (1, &json!("c3")));
+    let first = &year["heads"][0]["days"][0];
+    assert!(first["from"].as_str().unwrap().starts_with(first["date"].as_str().unwrap()));
+    assert!(year["targets"].as_array().unwrap().iter().all(|target| target["minutes_backlit"].is_u64()));
+    let light = answer(&["light", LANE]);
+    assert!(light["targets"][0]["lux_upright"].as_f64().unwrap() > 0.0 && light["infrared"][0]["stops"].is_f64());
+    let plates = answer(&["plates", LANE]);
+    for name in
+        ["time_s", "looks", "blur_px", "focus_m", "infrared_stops", "char_height_px", "stroke_px", "scene_width_m"]
+    {
+        assert!(plates[0][name].is_f64(), "{name}");
+    }
+    assert!(plates[0]["zone"]["from"].as_f64().unwrap() < plates[0]["zone"]["to"].as_f64().unwrap());
+    let card = call(&["settings", LANE, "--camera", "c1", "--head", "h1", "--date", "2027-06-21"], b"");
+    assert!(text(&card.stdout).starts_with("camera,head,target,setting,value,why\nc1,h1,t1,Shutter,"));
+}
+
+#[test]
+fn what_the_sun_is_not_told_for_is_named() {
+    let refused = |args: &[&str]| {
+        let done = call(args, b"");
+        assert_eq!(done.status.code(), Some(2), "{args:?}");
+        text(&done.stderr)
+    };
+    let at = |latitude: &str, time: &str| {
+        refused(&["sun-position", "--latitude-deg", latitude, "--longitude-deg", "0", "--time", time])
+    };
+    assert!(at("95", "2027-06-21T12:00:00Z").starts_with("--latitude-deg: 95 is outside"));
+    assert!(at("50", "0001-06-21T12:00:00Z").contains("1900 to 2100, not for 1"));
+    assert!(at("50", "9999-06-21T12:00:00Z").contains("1900 to 2100, not for 9999"));
+    assert!(at("50", "yesterday").starts_with("--time: "));
+    assert!(refused(&["sun", DEMO, "--year", "1"]).starts_with("--year: "));
+    assert!(refused(&["sun", DEMO, "--year", "2027", "--camera", "c99"]).contains("no camera \"c99\""));
+}

@@ -191,7 +191,7 @@ async fn migrations_run_once_and_the_demo_only_into_an_empty_database() {
     }
     let demo_folder = root().join("demo");
     let store = bright_angle::store::Store::open(&url).await.unwrap();
-    assert_eq!(bright_angle::store::load_demo(&store, &demo_folder).await.unwrap(), 3);
+    assert_eq!(bright_angle::store::load_demo(&store, &demo_folder).await.unwrap(), 4);
     store.close().await;
     let again = bright_angle::store::Store::open(&url).await.unwrap();
     assert_eq!(bright_angle::store::load_demo(&again, &demo_folder).await.unwrap(), 0);
@@ -199,7 +199,7 @@ async fn migrations_run_once_and_the_demo_only_into_an_empty_database() {
     let page = again.sites(wanted).await.unwrap();
     assert_eq!(
         page.sites.iter().map(|site| site.name.as_str()).collect::<Vec<_>>(),
-        ["Tern Quay Boatyard", "Umber Yard Self-storage", "Harebell Veterinary Clinic"]
+        ["Saltpan Lane Depot", "Tern Quay Boatyard", "Umber Yard Self-storage", "Harebell Veterinary Clinic"]
     );
 }
 

@@ -14,6 +14,8 @@ interface Wish {
   site: SiteFile;
   head: HeadRef;
   wish: PictureWish;
+  /** What was asked for, as JSON. */
+  asked: string;
   pace: Pace;
 }
 
@@ -58,12 +60,14 @@ export function usePicture(
     if (!head || !asked) return;
     const wish = JSON.parse(asked) as Asked;
     if (pace !== "rest" || !useHand.getState().holds)
-      runner.want({ site, head, pace, wish: { ...coarse(wish), samples: 1 } });
-    return onceAtRest(REST, () => runner.want({ site, head, pace, wish: { ...wish, samples: samplesOf(wish) } }));
+      runner.want({ site, head, pace, asked, wish: { ...coarse(wish), samples: 1 } });
+    return onceAtRest(REST, () =>
+      runner.want({ site, head, pace, asked, wish: { ...wish, samples: samplesOf(wish) } }),
+    );
   }, [runner, site, head, asked, pace]);
   const of = shown?.of;
   const mine = of !== undefined && head !== null && asked !== null && of.head === head;
-  return { shown: mine ? shown : null, settled: mine && of.site === site && of.wish.samples > 1 };
+  return { shown: mine ? shown : null, settled: mine && of.site === site && of.asked === asked && of.wish.samples > 1 };
 }
 
 /** Half as wide: four times as fast. */

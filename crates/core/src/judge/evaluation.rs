@@ -311,7 +311,7 @@ fn overview_beside(
     let others = heads.iter().filter(|(head, _)| head.camera() != reader.camera());
     let kept = others.filter_map(|(head, judged)| {
         let of = judged.lane.as_ref().filter(|of| !of.overview.is_empty())?;
-        Some((of.overview_over(&lane.overview, lane, zone), *head))
+        Some((of.overview_over(target.overview.as_ref()?, lane, zone), *head))
     });
     let best = kept.min_by_key(|(verdict, _)| *verdict).filter(|(verdict, _)| *verdict <= Verdict::Unknown);
     Some(Overview {

@@ -2,9 +2,9 @@
 
 use crate::equipment::infrared::stops_across;
 use crate::equipment::optics::{Sharp, centring_focus_m};
+use crate::judge::Verdict;
 use crate::judge::rules::{self, RuleName, RuleResult, pixel_density, plate_angles};
 use crate::judge::sight::{Sight, Viewer};
-use crate::judge::{Verdict, sight_line};
 use crate::math::Angle;
 use crate::site::{Lane, Target};
 use glam::DVec3;
@@ -32,7 +32,7 @@ pub(crate) struct Zone {
 pub(crate) struct OfLane {
     /// Where it reads.
     pub zone: Option<Zone>,
-    /// How well it keeps the overview of the vehicle, at the half-metres of the way; empty where it sees none of it.
+    /// How well it keeps the overview of the vehicle, at the half-metres of the way; empty where it sees none of it, or nobody asked.
     pub overview: Vec<Verdict>,
     /// How many samples of the way it has in view and clear.
     pub seen: usize,
@@ -101,7 +101,7 @@ pub struct SharpTold {
 }
 
 /// Looks along a plate's way.
-pub(crate) fn look_along_lane(viewer: Viewer, target: &Target, lane: &Lane, with_overview: bool) -> OfLane {
+pub(crate) fn look_along_lane(viewer: Viewer, target: &Target, lane: &Lane) -> OfLane {
     let mut of = OfLane::default();
     let mut longest: Option<Run> = None;
     let mut run: Option<usize> = None;
@@ -127,9 +127,6 @@ pub(crate) fn look_along_lane(viewer: Viewer, target: &Target, lane: &Lane, with
     }
     of.nearest = nearest.map(|(_, place)| place);
     of.zone = longest.map(|stated| Zone { stated, sure: sure_run(viewer, target, lane, stated) });
-    if with_overview {
-        of.overview = overview(viewer, &lane.overview);
-    }
     of
 }
 
@@ -179,15 +176,6 @@ fn checked([from, to]: Run) -> impl Iterator<Item = usize> {
     (from..=to).step_by(SURE_STEP).chain(last)
 }
 
-/// How well a head keeps the vehicle on the way, sample by sample; empty where it sees none of it.
-fn overview(viewer: Viewer, vehicle: &Target) -> Vec<Verdict> {
-    let judged = sight_line::judge(viewer, vehicle);
-    if judged.counts.seen == 0 {
-        return vec![];
-    }
-    (0..vehicle.samples.len()).map(|place| judged.part(place).verdict).collect()
-}
-
 impl OfLane {
     /// The sample that tells most: of where it surely reads the one with the fewest pixels, else of where it reads, else the one that
     /// is nearest to reading.
@@ -227,7 +215,10 @@ pub(crate) fn lane_rules(viewer: Viewer, target: &Target, lane: &Lane, zone: Zon
     let good_looks = told.serves.map_or(0.0, |[from, to]| looks(viewer, lane, to - from));
     let limits = viewer.rules;
     let set = viewer.head.exposure().is_some();
-    let on_a_stretch = if good_looks >= limits.looks_kept {
+    let on_a_stretch = if !set {
+        // Whether there are looks enough nobody can say.
+        Verdict::Unknown
+    } else if good_looks >= limits.looks_kept {
         Verdict::Kept
     } else if good_looks >= limits.looks_tight {
         Verdict::Tight

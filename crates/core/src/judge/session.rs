@@ -357,7 +357,7 @@ fn may_pass(site: &Site, head: &Head, target: &Target, (lower, upper): &(DVec3, 
     let (middle, half) = ((from + to) / 2.0, (to - from) / 2.0);
     // All samples lie within the target's reach of its middle, and what counts so far around them.
     let farthest = from.distance(to) + target.reach;
-    let vehicle = target.lane.as_ref().map_or(0.0, |lane| lane.overview.body.half);
+    let vehicle = target.overview.as_ref().map_or(0.0, |vehicle| vehicle.body.half);
     let around = site.rules().uncertainties.across(&target.distance, farthest) + target.body.half.max(vehicle);
     let size = (upper - lower) / 2.0 + DVec2::splat(target.reach + around + 0.01);
     let apart = (lower + upper) / 2.0 - middle;

@@ -171,10 +171,11 @@ pub(crate) fn judge(viewer: Viewer, target: &Target) -> Judged {
 /// A plate on the move: it is enough that it reads somewhere on its way, often enough.
 fn on_its_way(viewer: Viewer, target: &Target, lane: &Lane) -> Judged {
     let counts = Samples { all: lane.samples.len(), ..Samples::default() };
-    if out_of_picture(viewer.head, target) && out_of_picture(viewer.head, &lane.overview) {
+    let vehicle_out = target.overview.as_ref().is_none_or(|vehicle| out_of_picture(viewer.head, vehicle));
+    if vehicle_out && out_of_picture(viewer.head, target) {
         return Judged { counts, ..outside(viewer.head, target) };
     }
-    let of = look_along_lane(viewer, target, lane, true);
+    let of = OfLane { overview: overview(viewer, target), ..look_along_lane(viewer, target, lane) };
     let Some(telling) = of.telling(viewer, lane) else {
         let unseen =
             if out_of_picture(viewer.head, target) { outside(viewer.head, target) } else { looked_at(viewer, target) };
@@ -190,6 +191,16 @@ fn on_its_way(viewer: Viewer, target: &Target, lane: &Lane) -> Judged {
         lane: Some(Box::new(of)),
         parts: vec![],
     }
+}
+
+/// How well a head keeps the vehicle that carries a plate, at the half-metres of its way; empty where it sees none of it.
+pub(crate) fn overview(viewer: Viewer, target: &Target) -> Vec<Verdict> {
+    let Some(vehicle) = &target.overview else { return vec![] };
+    let judged = judge(viewer, vehicle);
+    if judged.counts.seen == 0 {
+        return vec![];
+    }
+    (0..vehicle.samples.len()).map(|place| judged.part(place).verdict).collect()
 }
 
 /// Whether all of a target lies outside the cone around the picture.
@@ -407,7 +418,7 @@ pub(crate) fn keeps(viewer: Viewer, target: &Target, first: usize, go_on: &mut d
     if let Some(lane) = target.moving_lane() {
         // A look along the way is many looks at a sample, each a cheap one.
         return (0..=lane.samples.len() / LANE_SAMPLES_A_LOOK).all(|_| go_on(first, true))
-            && look_along_lane(viewer, target, lane, false).verdict(viewer, target, lane) == Verdict::Kept;
+            && look_along_lane(viewer, target, lane).verdict(viewer, target, lane) == Verdict::Kept;
     }
     let count = target.samples.len();
     let samples = (0..count).map(|i| (first + i) % count).all(|place| {

@@ -88,7 +88,7 @@ pub fn plates(session: &Session) -> Vec<PlateTold> {
         let viewer = viewer_of(site, head, &eyes[head.camera()]);
         for target in site.targets() {
             let Some(lane) = &target.lane else { continue };
-            let of = look_along_lane(viewer, target, lane, false);
+            let of = look_along_lane(viewer, target, lane);
             if of.seen == 0 {
                 continue;
             }
@@ -133,7 +133,7 @@ pub fn schools(session: &Session, line: &Question) -> Result<Vec<SchoolTold>, Fa
     let of = |school| {
         let rules = Rules { plate_school: school, ..*site.rules() };
         let viewer = Viewer { rules: &rules, ..viewer_of(site, head, &eye) };
-        let zone = look_along_lane(viewer, target, lane, false).zone;
+        let zone = look_along_lane(viewer, target, lane).zone;
         let reads_m = zone.map_or(0.0, |zone| lane.along[zone.stated[1]] - lane.along[zone.stated[0]]);
         let samples = || zone.into_iter().flat_map(|zone| zone.stated[0]..=zone.stated[1]);
         let least = samples().map(|sample| head.view().across_at(lane.samples[sample])).reduce(f64::min);

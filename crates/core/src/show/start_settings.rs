@@ -89,7 +89,7 @@ fn card(
     let Some(lane) = &target.lane else { return Ok(None) };
     let eye = eye_around(site, head);
     let viewer = viewer_of(site, head, &eye);
-    let Some(zone) = look_along_lane(viewer, target, lane, false).zone else { return Ok(None) };
+    let Some(zone) = look_along_lane(viewer, target, lane).zone else { return Ok(None) };
     let found = told(viewer, target, lane, zone);
     let shutter = shutter_for(found.shutter_wanted_s);
     let held = head.exposure();

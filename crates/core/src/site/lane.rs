@@ -1,7 +1,6 @@
 //! The path of a plate: a line in the direction of travel, in steps of a tenth of a metre (handbook, section 10).
 
-use super::Target;
-use crate::file::{PlateKind, Rules, ShapeKind, Subject, TargetFile, Task};
+use crate::file::{PlateKind, ShapeKind, Subject, TargetFile};
 use crate::math::Angle;
 use glam::{DVec2, DVec3};
 
@@ -25,13 +24,11 @@ pub struct Lane {
     pub size: DVec2,
     /// What it is like besides.
     pub plate: PlateKind,
-    /// What an overview must keep: the vehicle, at the half-metres of the way.
-    pub overview: Box<Target>,
 }
 
 impl Lane {
     /// The lane of a target that is the path of a plate.
-    pub(super) fn of(file: &TargetFile, rules: &Rules) -> Option<Lane> {
+    pub(super) fn of(file: &TargetFile) -> Option<Lane> {
         if file.subject != Subject::Plate || file.shape.kind != ShapeKind::Line {
             return None;
         }
@@ -62,7 +59,6 @@ impl Lane {
             speed: file.speed_mps,
             size: DVec2::from_array(file.size_m.unwrap_or([0.52, 0.11])),
             plate: file.plate.clone().unwrap_or_default(),
-            overview: Box::new(Target::new(&vehicle_on(file), rules)),
         })
     }
 
@@ -79,21 +75,5 @@ impl Lane {
         let to_camera = from - self.samples[sample].truncate();
         let shown = if travel.dot(to_camera) < 0.0 { -travel } else { travel };
         Angle::bearing_of(shown.x, shown.y)
-    }
-}
-
-/// The vehicle that carries the plate, as an overview must see it.
-fn vehicle_on(file: &TargetFile) -> TargetFile {
-    TargetFile {
-        subject: Subject::Vehicle,
-        task: Task::Observe,
-        needs_px_per_m: None,
-        height_m: 0.75,
-        size_m: None,
-        facing_deg: None,
-        plate: None,
-        speed_mps: 0.0,
-        heads_wanted: 1,
-        ..file.clone()
     }
 }

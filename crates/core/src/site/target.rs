@@ -45,6 +45,8 @@ pub struct Target {
     pub is_reflecting: bool,
     /// The way of a plate, where it has one.
     pub lane: Option<Lane>,
+    /// What an overview beside whoever reads it must keep: the vehicle, at the half-metres of the way.
+    pub overview: Option<Box<Target>>,
 }
 
 impl Target {
@@ -71,6 +73,7 @@ impl Target {
         };
         let samples: Vec<DVec3> =
             plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.ground_m + file.height_m)).collect();
+        let lane = Lane::of(file);
         let middle = samples.iter().sum::<DVec3>() / samples.len() as f64;
         Target {
             id: file.id.clone(),
@@ -92,7 +95,8 @@ impl Target {
             ground: file.ground_m,
             unseen_at_most_s: file.unseen_at_most_s,
             is_reflecting: file.subject == Subject::Plate && file.plate.as_ref().is_none_or(|plate| plate.reflecting),
-            lane: Lane::of(file, rules),
+            overview: lane.is_some().then(|| Box::new(Target::new(&vehicle_on(file), rules))),
+            lane,
         }
     }
 
@@ -105,5 +109,21 @@ impl Target {
     pub fn wants_a_face(&self) -> bool {
         matches!(self.subject, Subject::Face | Subject::Person)
             && matches!(self.task, Task::Recognise | Task::Identify | Task::Inspect)
+    }
+}
+
+/// The vehicle that carries the plate, as an overview must see it.
+fn vehicle_on(file: &TargetFile) -> TargetFile {
+    TargetFile {
+        subject: Subject::Vehicle,
+        task: Task::Observe,
+        needs_px_per_m: None,
+        height_m: 0.75,
+        size_m: None,
+        facing_deg: None,
+        plate: None,
+        speed_mps: 0.0,
+        heads_wanted: 1,
+        ..file.clone()
     }
 }

@@ -65,7 +65,8 @@ pub fn evaluated(site: &Value) -> Value {
     serde_json::to_value(bright_angle_core::evaluate(&parse(site))).unwrap()
 }
 
-pub const DEMOS: [&str; 3] = [
+pub const DEMOS: [&str; 4] = [
+    include_str!("../../../../demo/saltpan-lane.json"),
     include_str!("../../../../demo/tern-quay.json"),
     include_str!("../../../../demo/umber-yard.json"),
     include_str!("../../../../demo/veterinary-clinic.json"),

@@ -92,7 +92,8 @@ fn best_at(desk: &Desk, lane: &Lane, spot: &Spot, models: &[&Model]) -> Option<C
         PlateSchool::Raised => (rules.raised_side_deg, rules.raised_vertical_deg, RAISED_M),
     };
     let mut heights = vec![spot.height_m.max(0.05)];
-    if (spot.height_m - usual).abs() > 0.05 {
+    // No higher than what stands there.
+    if usual < spot.height_m - 0.05 {
         heights.push(usual);
     }
     let step = ((AIM_STEP_M / (lane.along.get(1).copied().unwrap_or(1.0))).round() as usize).max(1);
@@ -170,7 +171,7 @@ fn tried(desk: &Desk, lane: &Lane, camera: &CameraFile, spot: &Spot) -> Option<C
         return None;
     }
     let first = desk.looking(&head, |viewer| {
-        let of = look_along_lane(viewer, target, lane, false);
+        let of = look_along_lane(viewer, target, lane);
         of.zone.map(|zone| (told(viewer, target, lane, zone), of))
     });
     let (zone, of) = first?;

@@ -85,7 +85,7 @@ pub fn washed_ways(session: &Session, name: &HeadRef, units: Units) -> Result<Me
         washed.map_or(1.0, |washed| if washed.bubble.is_some() { 1.0 } else { washed.share })
     };
     let tried =
-        [turns(&desk, units), moves(&desk, units), builds(&desk)?, lamps_of_its_own(&desk, units), spots(&desk, units)];
+        [turns(&desk, units), builds(&desk)?, moves(&desk, units), lamps_of_its_own(&desk, units), spots(&desk, units)];
     Ok(mends(&desk, session, &tried, trouble))
 }
 
@@ -138,7 +138,8 @@ fn mends(desk: &Desk, session: &Session, kinds: &[Vec<Tried>], trouble: impl Fn(
             ways.extend(alike.into_iter().take(MOST_ALIKE));
         }
     }
-    ways.sort_by(better);
+    // The kinds stand in the order of the effort: a turn of a screw before another place. What costs a promise comes last.
+    ways.sort_by_key(|way| way.harms);
     Mends { now, useful: useful_of(desk, session, &here), ways }
 }
 
@@ -277,6 +278,8 @@ fn lamps_of_its_own(desk: &Desk, units: Units) -> Vec<Tried> {
 fn spots(desk: &Desk, units: Units) -> Vec<Tried> {
     let here = DVec2::from_array(desk.camera().position);
     let mut free = free_spots(desk.site.file());
+    // What a hand can reach is no place for a camera that watches people.
+    free.retain(|spot| spot.height_m >= desk.site.rules().mount_min_m);
     let far = |spot: &crate::file::Spot| DVec2::from_array(spot.position).distance(here);
     free.sort_by(|a, b| far(a).total_cmp(&far(b)));
     let name = desk.head(desk.camera()).name();

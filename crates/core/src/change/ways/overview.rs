@@ -8,7 +8,8 @@ use crate::change::edits::{aim_between, fresh_id};
 use crate::file::{Aimed, CameraFile, Form, HeadFile, Model, PatchOp, Spot, Which};
 use crate::judge::Verdict;
 use crate::judge::evaluation::{Seen, eye_around, seen_by, verdicts, view, viewer_of};
-use crate::judge::lane::look_along_lane;
+use crate::judge::lane::{OfLane, Zone, look_along_lane};
+use crate::judge::sight_line::overview;
 use crate::site::Lane;
 use crate::words::units::Units;
 use glam::{DVec2, DVec3};
@@ -27,9 +28,8 @@ pub fn overviews(desk: &Desk, models: &[Model], units: Units) -> Option<(Rank, W
         return None;
     }
     let head = desk.head(desk.camera());
-    let zone = desk.looking(&head, |viewer| look_along_lane(viewer, desk.target(), lane, false)).zone?;
-    let [from, to] = zone.stated;
-    let seen = [lane.samples[from], lane.samples[to]].map(|point| point.with_z(desk.target().ground + 0.75));
+    let zone = desk.looking(&head, |viewer| look_along_lane(viewer, desk.target(), lane)).zone?;
+    let seen = ends_of(desk, lane, zone);
     let plain = |model: &&Model| {
         model.head_count.unwrap_or(1) == 1
             && !matches!(model.form, Form::Plate | Form::Ptz | Form::Fisheye)
@@ -39,14 +39,22 @@ pub fn overviews(desk: &Desk, models: &[Model], units: Units) -> Option<(Rank, W
     spots(desk, seen).into_iter().find_map(|spot| {
         models
             .iter()
-            .find_map(|model| desk.budget.pay(40).then(|| with(desk, lane, &spot, model, seen, units)).flatten())
+            .find_map(|model| desk.budget.pay(40).then(|| with(desk, lane, zone, &spot, model, units)).flatten())
     })
+}
+
+/// The middle of the vehicle where its plate begins and ends to read.
+fn ends_of(desk: &Desk, lane: &Lane, zone: Zone) -> [DVec3; 2] {
+    let height = desk.target().overview.as_ref().map_or(0.0, |vehicle| vehicle.middle.z);
+    zone.stated.map(|sample| lane.samples[sample].with_z(height))
 }
 
 fn spots(desk: &Desk, [from, to]: [DVec3; 2]) -> Vec<Spot> {
     let middle = ((from + to) / 2.0).truncate();
     let far = |spot: &Spot| DVec2::from_array(spot.position).distance(middle);
-    let mut spots: Vec<Spot> = free_spots(desk.site.file()).into_iter().cloned().collect();
+    let least = desk.site.rules().mount_min_m;
+    let mut spots: Vec<Spot> =
+        free_spots(desk.site.file()).into_iter().filter(|s| s.height_m >= least).cloned().collect();
     spots.sort_by(|a, b| far(a).total_cmp(&far(b)));
     spots.truncate(MOST_SPOTS);
     let camera = desk.camera();
@@ -54,17 +62,17 @@ fn spots(desk: &Desk, [from, to]: [DVec3; 2]) -> Vec<Spot> {
         position: camera.position,
         height_m: OVER_READER_M,
         ground_m: camera.ground_m,
-        ..Spot::named("", &format!("the post of {}", camera.name))
+        ..Spot::named("", &format!("a taller post where {} stands", camera.name))
     });
     spots
 }
 
-fn with(desk: &Desk, lane: &Lane, spot: &Spot, model: &Model, seen: [DVec3; 2], units: Units) -> Option<(Rank, Way)> {
+fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units: Units) -> Option<(Rank, Way)> {
     let file = desk.site.file();
     let id = fresh_id("c", file.cameras.iter().map(|camera| camera.id.as_str()));
-    let height_m = spot.height_m.max(desk.site.rules().mount_min_m);
+    let height_m = spot.height_m;
     let eye = DVec3::new(spot.position[0], spot.position[1], spot.ground_m + height_m);
-    let aim = aim_between(eye, &seen, 0.0);
+    let aim = aim_between(eye, &ends_of(desk, lane, zone), 0.0);
     let aimed =
         Aimed { pan_deg: aim.pan_deg, tilt_deg: aim.tilt_deg, roll_deg: 0.0, focal_mm: model.lens.focal_min_mm };
     let camera = CameraFile {
@@ -82,9 +90,9 @@ fn with(desk: &Desk, lane: &Lane, spot: &Spot, model: &Model, seen: [DVec3; 2], 
     let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));
     let eye = eye_around(desk.site, &head);
     let viewer = viewer_of(desk.site, &head, &eye);
-    let reader = desk.head(desk.camera());
-    let zone = desk.looking(&reader, |viewer| look_along_lane(viewer, desk.target(), lane, false)).zone?;
-    if look_along_lane(viewer, desk.target(), lane, true).overview_over(&lane.overview, lane, zone) != Verdict::Kept {
+    let of = OfLane { overview: overview(viewer, desk.target()), ..OfLane::default() };
+    let vehicle = desk.target().overview.as_ref()?;
+    if of.overview_over(vehicle, lane, zone) != Verdict::Kept {
         return None;
     }
     let own = view(desk.site, &head, &eye);

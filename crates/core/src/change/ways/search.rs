@@ -106,7 +106,7 @@ impl Search<'_> {
         let lane = target.moving_lane()?;
         let head = self.desk.head(camera);
         let zone = self.desk.looking(&head, |viewer| {
-            let zone = look_along_lane(viewer, target, lane, false).zone?;
+            let zone = look_along_lane(viewer, target, lane).zone?;
             Some(told(viewer, target, lane, zone))
         })?;
         let held = head.exposure().copied();

@@ -163,6 +163,7 @@ function Inked({
     const style = getComputedStyle(canvas.current);
     const ink = style.getPropertyValue("--ink").trim();
     const soft = style.getPropertyValue("--ink-2").trim();
+    const paper = style.getPropertyValue("--paper").trim();
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, width, height);
     const column = wide / calendar.days.length;
@@ -179,13 +180,18 @@ function Inked({
         context.fillRect(x, from, wideHere, 0.8);
         context.fillRect(x, to - 0.8, wideHere, 0.8);
       });
-      // Hatched: every other slanting row of pixels.
-      runs(day.backlit, (from, to) => {
-        for (let row = Math.ceil(from); row < to; row++)
-          if ((row + Math.round(x)) % 4 === 0) context.fillRect(x, row, wideHere, 1);
-      });
       context.fillStyle = ink;
       runs(day.in_picture, (from, to) => context.fillRect(x, from, wideHere, Math.max(to - from, 0.8)));
+      // Hatched: every fourth slanting row of pixels, paper where it lies over the ink.
+      const inked = (row: number): boolean =>
+        day.in_picture.some(([from = 0, to = 0]) => row >= y(from) && row < y(to + 1));
+      runs(day.backlit, (from, to) => {
+        for (let row = Math.ceil(from); row < to; row++) {
+          if ((row + Math.round(x)) % 4 !== 0) continue;
+          context.fillStyle = inked(row) ? paper : soft;
+          context.fillRect(x, row, wideHere, 1);
+        }
+      });
     });
   }, [calendar, width, height, left, top, wide, tall, ratio]);
   return (
