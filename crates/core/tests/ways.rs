@@ -38,6 +38,11 @@ fn holds(file: &Value, line: &Question, way: &Way) {
             let promise = then.targets.iter().find(|target| target.target == line.target).unwrap();
             assert_eq!(promise.verdict, Verdict::Kept, "{line:?}: {}", way.says);
         }
+        // One more plate camera: the promise is better off, its overview may be missing still.
+        WayKind::Choke if way.patch[0].op == "add" && way.patch[0].path == "/cameras/-" => {
+            let promise = |of: &Evaluation| of.targets.iter().find(|t| t.target == line.target).unwrap().verdict;
+            assert!(promise(&then) < promise(&now), "{line:?}: {}", way.says);
+        }
         _ => assert_eq!(line_verdict(&then, line), Some(Verdict::Kept), "{line:?}: {}", way.says),
     }
     let announced: Vec<(String, Verdict, Verdict)> =
@@ -76,7 +81,9 @@ fn every_way_on_the_demos_does_what_it_says() {
                 let kept = line_verdict(&evaluate(&site), &line) == Some(Verdict::Kept);
                 let found = ways(&site, &line, Units::Metres).unwrap();
                 assert_eq!(found.ways.is_empty(), found.why_none.is_some(), "{line:?}");
-                assert!(!kept || found.ways.is_empty(), "{line:?} is kept already");
+                // Of one that is kept only the overview beside it may be missing.
+                let only_overview = found.ways.iter().all(|way| way.kind == WayKind::Overview);
+                assert!(!kept || only_overview, "{line:?} is kept already");
                 let costs: Vec<(usize, usize)> = found.ways.iter().map(worsens).collect();
                 assert!(costs.is_sorted(), "{line:?}: a way that breaks a promise stands before one that does not");
                 for way in &found.ways {

@@ -66,8 +66,8 @@ pub fn evaluated(site: &Value) -> Value {
 }
 
 pub const DEMOS: [&str; 4] = [
-    include_str!("../../../../demo/saltpan-lane.json"),
     include_str!("../../../../demo/tern-quay.json"),
     include_str!("../../../../demo/umber-yard.json"),
     include_str!("../../../../demo/veterinary-clinic.json"),
+    include_str!("../../../../demo/saltpan-lane.json"),
 ];

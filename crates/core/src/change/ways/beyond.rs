@@ -140,8 +140,10 @@ pub fn added(desk: &Desk, camera: CameraFile, effort: f64) -> Option<(Rank, Vec<
     seen.push(Seen { head: &head, view: &view });
     let (rank, effects) = compare_sites(effort, desk.session.results(), &verdicts(desk.site, &seen));
     let rank = desk.by_school(rank, &seen);
-    let keeps = keeps_promise(desk, &effects) || desk.target().moving_lane().is_some();
-    keeps.then_some((rank, effects, camera))
+    // A plate may lack its overview still: it is better off than before.
+    let better = |effect: &super::Effect| effect.target == desk.target().id && effect.after < effect.before;
+    let helps = keeps_promise(desk, &effects) || desk.target().moving_lane().is_some() && effects.iter().any(better);
+    helps.then_some((rank, effects, camera))
 }
 
 fn keeps_promise(desk: &Desk, effects: &[super::Effect]) -> bool {

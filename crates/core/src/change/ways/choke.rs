@@ -207,13 +207,13 @@ fn way(desk: &Desk, choke: Choke, place: usize, units: Units) -> Option<(Rank, W
         units.length(zone.far_m),
         crate::show::start_settings::fraction(head.exposure.map_or(0.0, |exposure| exposure.shutter_s)),
     );
-    let of = |patch: Vec<PatchOp>, effects| Way { kind: WayKind::Choke, says, why, patch, effects };
+    let of = |kind, patch: Vec<PatchOp>, effects| Way { kind, says, why, patch, effects };
     if is_reader(desk.camera()) {
         let (rank, effects) = desk.consequences(effort, &camera)?;
         let patch = patch(desk.camera_place, desk.camera(), &camera);
-        return (!patch.is_empty()).then(|| (rank, of(patch, effects)));
+        return (!patch.is_empty()).then(|| (rank, of(WayKind::Choke, patch, effects)));
     }
     let (rank, effects, camera) = beyond::added(desk, camera, effort + 4.0)?;
     let put_up = PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(camera)) };
-    Some((rank, of(vec![put_up], effects)))
+    Some((rank, of(WayKind::Choke, vec![put_up], effects)))
 }

@@ -131,9 +131,8 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
     let budget = Budget::within(patience);
     let desk = Desk::new(session, question, &budget)?;
     let models = catalogue::models()?;
-    let overview = overview::overviews(&desk, &models, units);
     if desk.is_kept() {
-        let ways: Vec<Way> = overview.into_iter().map(|(_, way)| way).collect();
+        let ways: Vec<Way> = overview::overviews(&desk, &models, units).into_iter().map(|(_, way)| way).collect();
         let why_none = ways.is_empty().then(|| "This sight line is kept as it is.".to_owned());
         let cautions = if ways.is_empty() { vec![] } else { cautions(&[Work::Exchange]) };
         return Ok(Ways { ways, cautions, why_none, cut_short: None });
@@ -155,7 +154,6 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
             Some((rank, way))
         })
         .collect();
-    ranked.extend(overview);
     ranked.extend(chokes);
     ranked.extend(beyond::measured(&desk));
     ranked.extend(beyond::other_heads(&desk, units));
