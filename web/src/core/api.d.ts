@@ -2330,7 +2330,10 @@ export interface components {
             /** @description Whether it makes a promise worse. */
             harms: boolean;
         };
-        /** @description What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then those that leave least. */
+        /**
+         * @description What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then by kind, the least effort
+         *     first; of a kind those that take most of it away.
+         */
         Mends: {
             /**
              * Format: double

@@ -3,6 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+/// Pictures a second where nobody said how many; common practice, no source.
+pub const USUAL_FPS: f64 = 25.0;
+
 /// How a head is set to take its pictures.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]

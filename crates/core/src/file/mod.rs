@@ -29,7 +29,7 @@ pub mod zones;
 pub use conditions::Conditions;
 pub use distance::{Distance, DistanceHow, FromSpot};
 pub use drawing::{Drawing, ScaleMark};
-pub use exposure::Exposure;
+pub use exposure::{Exposure, USUAL_FPS};
 pub use fault::Fault;
 pub use geo_place::GeoPlace;
 pub use lamp::Lamp;

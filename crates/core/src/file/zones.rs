@@ -17,8 +17,3 @@ pub fn rule_of(name: &str) -> Option<&'static str> {
         .skip(1)
         .find_map(|line| line.split_once(',').filter(|(known, _)| *known == name).map(|(_, rule)| rule))
 }
-
-/// All names.
-pub fn names() -> impl Iterator<Item = &'static str> {
-    TABLE.lines().skip(1).filter_map(|line| line.split_once(',').map(|(name, _)| name))
-}

@@ -270,8 +270,7 @@ pub(crate) fn lane_rules(viewer: Viewer, target: &Target, lane: &Lane, zone: Zon
 const NO_EXPOSURE: &str = "nobody said which shutter, and how many pictures a second";
 const WHOLE: &str = "one setting has to serve both ends; common practice, no source";
 const WIDTH: &str = "a wider picture invites false reads; common practice, no source";
-const STRETCH: &str =
-    "not all over where it reads; it counts on the stretch that it serves; common practice, no source";
+const STRETCH: &str = "not at both ends of where it reads; judged by the looks on the stretch that is sure, sharp, evenly lit and one lane wide; common practice, no source";
 
 fn sharp_rule(viewer: Viewer, told: &ZoneTold, over_zone: impl Fn(bool) -> Verdict) -> RuleResult {
     let spot = [told.near_m, told.far_m].map(|at| viewer.head.spot_px(told.focus_m, at));
@@ -336,8 +335,11 @@ impl RuleResult {
     }
 }
 
+/// So many samples of a plate's way cost about as much as a look at one with all that is uncertain.
+pub(crate) const SAMPLES_A_LOOK: usize = 8;
+
 /// How many pictures are taken while the plate goes so many metres.
-fn looks(viewer: Viewer, lane: &Lane, length: f64) -> f64 {
+pub(crate) fn looks(viewer: Viewer, lane: &Lane, length: f64) -> f64 {
     let fps = viewer.head.exposure().map_or(0.0, |exposure| exposure.fps);
     // A figure that should be whole is not lost to a rounding.
     (fps * length / lane.speed * (1.0 + 1e-12)).floor()

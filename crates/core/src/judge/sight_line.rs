@@ -1,7 +1,7 @@
 //! Sight lines: one head looking at one target, sample by sample.
 
 use crate::judge::Verdict;
-use crate::judge::lane::{OfLane, ZoneTold, lane_rules, look_along_lane, told};
+use crate::judge::lane::{OfLane, SAMPLES_A_LOOK, ZoneTold, lane_rules, look_along_lane, told};
 use crate::judge::rules::{self, RuleResult};
 use crate::judge::sight::{Sight, Viewer, run_volume};
 use crate::judge::unseen::{Unseen, hidden_on, unseen};
@@ -20,9 +20,6 @@ pub(crate) struct SampleView {
 }
 
 pub(crate) const UNSEEN: SampleView = SampleView { verdict: Verdict::Broken, seen: None };
-
-/// So many samples of a plate's way cost about as much as a look at one with all that is uncertain.
-const LANE_SAMPLES_A_LOOK: usize = 8;
 
 /// How many of a target's samples a head has.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, ToSchema)]
@@ -417,7 +414,7 @@ pub(crate) fn keeps(viewer: Viewer, target: &Target, first: usize, go_on: &mut d
     }
     if let Some(lane) = target.moving_lane() {
         // A look along the way is many looks at a sample, each a cheap one.
-        return (0..=lane.samples.len() / LANE_SAMPLES_A_LOOK).all(|_| go_on(first, true))
+        return (0..=lane.samples.len() / SAMPLES_A_LOOK).all(|_| go_on(first, true))
             && look_along_lane(viewer, target, lane).verdict(viewer, target, lane) == Verdict::Kept;
     }
     let count = target.samples.len();

@@ -4,7 +4,6 @@ use super::rays::{Met, ray};
 use crate::equipment::infrared::Beam;
 use crate::file::{Fault, Form, HeadRef};
 use crate::judge::Session;
-use crate::judge::evaluation::eye_around;
 use crate::scene::Eye;
 use crate::site::{Head, RETRO, Site, lux_upright};
 use glam::{DVec2, DVec3};
@@ -345,13 +344,4 @@ fn off_picture_deg(head: &Head, point: DVec3) -> Option<f64> {
         Some(view.pose.to_site(view.projection.unproject(pixel)?).angle_between(way).to_degrees())
     });
     angles.reduce(f64::min)
-}
-
-/// The light of one head.
-///
-/// # Errors
-/// Names the head that the site does not have.
-pub fn washed_of(session: &Session, name: &HeadRef) -> Result<Option<Washed>, Fault> {
-    let head = session.site().view(name)?;
-    Ok(washed(session, head, &eye_around(session.site(), head)))
 }

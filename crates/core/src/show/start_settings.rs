@@ -3,7 +3,7 @@
 use super::rays::{Met, ray};
 use super::sun_told::sun_year;
 use crate::equipment::optics::SHUTTERS_S;
-use crate::file::{Fault, HeadRef, ObstacleKind};
+use crate::file::{Fault, HeadRef, ObstacleKind, USUAL_FPS};
 use crate::judge::Session;
 use crate::judge::evaluation::{eye_around, viewer_of};
 use crate::judge::lane::{look_along_lane, told};
@@ -95,7 +95,7 @@ fn card(
     let held = head.exposure();
     let exposure = crate::file::Exposure {
         shutter_s: shutter,
-        fps: held.map_or(25.0, |held| held.fps),
+        fps: held.map_or(USUAL_FPS, |held| held.fps),
         focus_m: None,
         infrared_share: held.and_then(|held| held.infrared_share),
     };

@@ -363,8 +363,7 @@ fn worst_days(year: &SunYear, clock: &Clock, minutes: &[Up]) -> Vec<WorstDay> {
 /// Stretches of days with the sun in the picture, with gaps of no more than three days, the longest first.
 fn seasons(days: &[SunDay]) -> Vec<String> {
     let mut found: Vec<[usize; 2]> = Vec::new();
-    for (place, day) in days.iter().enumerate().filter(|(_, day)| !day.in_picture.is_empty()) {
-        let _ = day;
+    for (place, _) in days.iter().enumerate().filter(|(_, day)| !day.in_picture.is_empty()) {
         match found.last_mut() {
             Some([_, last]) if place - *last <= 3 => *last = place,
             _ => found.push([place, place]),

@@ -91,8 +91,7 @@ mod tests {
         let lamps = [LampLight::new(&lamp([0.0, 0.0], 5.0, 4000.0), &scene)];
         // The inverse-square and cosine laws as lighting handbooks table them (from memory): E = I/d²·cos θ.
         let by_hand = |x: f64, z: f64| {
-            let (drop, square) = (5.0 - z, x * x + (5.0 - z) * (5.0 - z));
-            let _ = drop;
+            let square = x * x + (5.0 - z) * (5.0 - z);
             4000.0 / TAU / square * (x / square.sqrt())
         };
         for (x, z) in [(3.0, 1.6), (6.0, 1.6), (12.0, 0.7), (24.0, 1.0)] {

@@ -6,9 +6,9 @@ use super::places::free_spots;
 use super::rank::Rank;
 use super::{Way, WayKind, beyond};
 use crate::change::edits::{aim_between, fresh_id, neat};
-use crate::file::{Aimed, CameraFile, Exposure, Form, HeadFile, Model, PatchOp, PlateSchool, Spot, Which};
+use crate::file::{Aimed, CameraFile, Exposure, Form, HeadFile, Model, PatchOp, PlateSchool, Spot, USUAL_FPS, Which};
 use crate::judge::Verdict;
-use crate::judge::lane::{ZoneTold, look_along_lane, told};
+use crate::judge::lane::{SAMPLES_A_LOOK, ZoneTold, look_along_lane, looks, told};
 use crate::show::start_settings::shutter_for;
 use crate::site::Lane;
 use crate::words::units::Units;
@@ -28,12 +28,8 @@ const DISTANCES_M: std::ops::RangeInclusive<f64> = 3.0..=60.0;
 /// Usual heights of the two schools, m (handbook, section 6).
 const LEVEL_M: f64 = 1.2;
 const RAISED_M: f64 = 3.0;
-/// Pictures a second where nobody said how many.
-const FPS: f64 = 25.0;
 /// How wide the picture is made: shares of the widest that a lane may have.
 const WIDTHS: [f64; 2] = [0.85, 0.65];
-/// So many samples of the way cost as much as one look.
-const SAMPLES_A_LOOK: usize = 8;
 
 /// A place to read from, with what it gives.
 struct Choke {
@@ -152,7 +148,7 @@ fn base_camera(desk: &Desk, spot: &Spot, height: f64) -> CameraFile {
 
 fn head_of(desk: &Desk, aimed: Aimed) -> HeadFile {
     let held = desk.camera().heads[desk.head_place].exposure;
-    let fps = held.map_or(FPS, |held| held.fps);
+    let fps = held.map_or(USUAL_FPS, |held| held.fps);
     let id = if is_reader(desk.camera()) { desk.camera().heads[0].id.as_str() } else { "h1" };
     HeadFile {
         exposure: Some(Exposure { shutter_s: 0.001, fps, focus_m: None, infrared_share: None }),
@@ -181,9 +177,10 @@ fn tried(desk: &Desk, lane: &Lane, camera: &CameraFile, spot: &Spot) -> Option<C
     }
     // Where it reads does not hang on the shutter.
     let head = desk.site.head_of(desk.camera_place, &camera, (0, Which::Own));
-    let verdict = desk.looking(&head, |viewer| of.verdict(viewer, target, lane));
-    let fps = camera.heads[0].exposure.map_or(0.0, |exposure| exposure.fps);
-    let looks = zone.serves.map_or(0.0, |[from, to]| (fps * (to - from) / lane.speed).floor());
+    let (verdict, looks) = desk.looking(&head, |viewer| {
+        let good = zone.serves.map_or(0.0, |[from, to]| looks(viewer, lane, to - from));
+        (of.verdict(viewer, target, lane), good)
+    });
     let by = DVec2::from_array(camera.position).distance(DVec2::from_array(desk.camera().position));
     (verdict == Verdict::Kept).then(|| Choke { camera, at: spot.name.clone(), zone, looks, by })
 }

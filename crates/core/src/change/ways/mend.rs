@@ -55,7 +55,8 @@ pub struct Mend {
     pub harms: bool,
 }
 
-/// What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then those that leave least.
+/// What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then by kind, the least effort
+/// first; of a kind those that take most of it away.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Mends {
     /// How much there is of it now: a share of the picture, or hours a year.

@@ -5,7 +5,7 @@ use super::aim;
 use super::change::{Candidate, Change};
 use super::desk::Desk;
 use crate::change::edits::{Aim, aim_between, neat};
-use crate::file::{Aimed, CameraFile, Exposure, Form, Model, PlateSchool, Point2, Subject, Which};
+use crate::file::{Aimed, CameraFile, Exposure, Form, Model, PlateSchool, Point2, Subject, USUAL_FPS, Which};
 use crate::judge::lane::{look_along_lane, told};
 use crate::math::Angle;
 use crate::show::start_settings::shutter_for;
@@ -20,8 +20,6 @@ const PLATE_HEIGHT_M: f64 = 0.9;
 /// A stay that is worth a move, and the longest one that is proposed, s; common practice, no source.
 const LEAST_DWELL_S: f64 = 2.0;
 const MOST_DWELL_S: f64 = 60.0;
-/// Pictures a second where nobody said how many.
-const USUAL_FPS: f64 = 25.0;
 /// The turn of a corridor picture, degrees.
 const CORRIDOR_DEG: f64 = 90.0;
 

@@ -192,7 +192,9 @@ function Ruler({ target, zone, units }: { target: Target; zone: ZoneTold | null;
             )}
             <text x={(at(zone.from) + at(zone.to)) / 2} y={16} textAnchor="middle" className="lane-ruler-says">
               reads {formatLength(zone.to - zone.from, units, 1)}
-              {zone.serves ? `, serves ${formatLength((zone.serves[1] ?? 0) - (zone.serves[0] ?? 0), units, 1)}` : ""}
+              {zone.serves
+                ? `; sure, sharp and evenly lit over ${formatLength((zone.serves[1] ?? 0) - (zone.serves[0] ?? 0), units, 1)}`
+                : ""}
             </text>
           </>
         )}
