@@ -166,3 +166,80 @@ fn what_does_not_hold_together_is_said_and_not_made() {
     assert_eq!(merged.site, None);
     assert!(merged.faults.iter().any(|fault| fault.message.contains("s90")), "{:?}", merged.faults);
 }
+
+#[test]
+fn a_camera_is_put_together_field_by_field_and_what_is_chosen_decides_only_what_both_changed() {
+    let base = file(&demo());
+    // Two windows: one turns the head and renames, the other raises and tilts it.
+    let mine = changed(|site| {
+        site["cameras"][3]["heads"][0]["pan_deg"] = json!(150);
+        site["cameras"][3]["name"] = json!("Chandlery");
+    });
+    let theirs = changed(|site| {
+        site["cameras"][3]["height_m"] = json!(4.2);
+        site["cameras"][3]["heads"][0]["tilt_deg"] = json!(11);
+    });
+    for (mine, theirs) in [(&mine, &theirs), (&theirs, &mine)] {
+        let merged = merge(&base, mine, theirs, &[], Units::Metres);
+        assert_eq!(merged.clashes, []);
+        let camera = &merged.site.unwrap().cameras[3];
+        let head = &camera.heads[0];
+        assert_eq!(
+            (head.pan_deg, head.tilt_deg, camera.height_m, camera.name.as_str()),
+            (150.0, 11.0, 4.2, "Chandlery")
+        );
+    }
+    // Both turned it: that is asked about, and nothing else of it is lost, whatever is chosen.
+    let turned = changed(|site| {
+        site["cameras"][3]["heads"][0]["pan_deg"] = json!(200);
+        site["cameras"][3]["height_m"] = json!(4.2);
+    });
+    let open = merge(&base, &mine, &turned, &[], Units::Metres);
+    assert_eq!(open.clashes.iter().map(|clash| clash.id.as_str()).collect::<Vec<_>>(), ["c4"]);
+    for (take, pan) in [(Side::Mine, 150.0), (Side::Theirs, 200.0)] {
+        let choice = Choice { thing: Thing::Camera, id: "c4".into(), take };
+        let merged = merge(&base, &mine, &turned, &[choice], Units::Metres);
+        assert_eq!(merged.clashes, []);
+        let camera = &merged.site.unwrap().cameras[3];
+        assert_eq!((camera.heads[0].pan_deg, camera.height_m, camera.name.as_str()), (pan, 4.2, "Chandlery"));
+    }
+}
+
+#[test]
+fn a_lens_and_the_focal_length_set_on_it_are_not_taken_apart() {
+    let base = file(&demo());
+    let other = demo()["cameras"][0]["model"].clone();
+    let mine = changed(|site| {
+        site["cameras"][3]["model"] = other.clone();
+        site["cameras"][3]["heads"][0]["focal_mm"] = other["lens"]["focal_min_mm"].clone();
+    });
+    let theirs = changed(|site| site["cameras"][3]["heads"][0]["pan_deg"] = json!(200));
+    for (mine, theirs) in [(&mine, &theirs), (&theirs, &mine)] {
+        let merged = merge(&base, mine, theirs, &[], Units::Metres);
+        assert_eq!(merged.clashes.iter().map(|clash| clash.id.as_str()).collect::<Vec<_>>(), ["c4"]);
+        assert!(merged.site.is_some(), "{:?}", merged.faults);
+    }
+}
+
+#[test]
+fn a_preset_that_one_adds_and_one_that_the_other_moves_are_both_there() {
+    let umber: Value = serde_json::from_str(include_str!("../../../demo/umber-yard.json")).unwrap();
+    let with = |change: &dyn Fn(&mut Value)| {
+        let mut site = umber.clone();
+        change(&mut site);
+        file(&site)
+    };
+    let at = umber["cameras"].as_array().unwrap().iter().position(|c| c["heads"][0].get("presets").is_some()).unwrap();
+    let base = file(&umber);
+    let mine = with(&|site| {
+        let presets = site["cameras"][at]["heads"][0]["presets"].as_array_mut().unwrap();
+        let mut new = presets[0].clone();
+        new["id"] = json!("p99");
+        presets.push(new);
+    });
+    let theirs = with(&|site| site["cameras"][at]["heads"][0]["presets"][0]["dwell_s"] = json!(17));
+    let merged = merge(&base, &mine, &theirs, &[], Units::Metres);
+    assert_eq!(merged.clashes, []);
+    let presets = &merged.site.unwrap().cameras[at].heads[0].presets;
+    assert_eq!((presets[0].dwell_s, presets.last().unwrap().id.as_str()), (17.0, "p99"));
+}

@@ -1,6 +1,6 @@
 /** The strip on top of a site's stages: its name, the stages, undo and redo, and how far everything is saved. */
 import { RedoOutlined, UndoOutlined } from "@ant-design/icons";
-import { App, Button, Dropdown, Input, Tooltip } from "antd";
+import { App, Button, Dropdown, Tooltip } from "antd";
 import { Suspense, lazy, useState } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
@@ -8,6 +8,7 @@ import { type PlanFormat, exportPlan } from "../keep/drawings";
 import { exportSite } from "../keep/files";
 import { lastStep, nextStep, useHistory } from "../keep/history";
 import { useSite } from "../keep/store";
+import { NameInput } from "../ui/NameInput";
 import { Masthead } from "../ui/Masthead";
 import { type Stage, stageAddress } from "../ui/address";
 import { DeleteSite } from "./DeleteSite";
@@ -48,7 +49,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
   const { Tools = null, Limits = null } = STAGES.find((known) => known.stage === stage) ?? {};
   return (
     <Masthead
-      title={<SiteName key={open.name} name={open.name} disabled={open.looking} />}
+      title={<SiteName id={open.id} name={open.name} disabled={open.looking} />}
       stages={
         <nav className="stages" aria-label="Stages">
           {STAGES.map(({ stage: to, word }) => (
@@ -105,28 +106,21 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
 
 const FORMATS = { geojson: "GeoJSON", dxf: "DXF" };
 
-function SiteName({ name, disabled }: { name: string; disabled: boolean }) {
+function SiteName({ id, name, disabled }: { id: string; name: string; disabled: boolean }) {
   const edit = useSite((state) => state.edit);
-  const [typed, setTyped] = useState<string | null>(null);
-  const commit = (): void => {
-    const taken = typed?.trim();
-    if (taken && taken !== name)
-      edit("Rename the site", (site) => {
-        site.name = taken;
-      });
-    setTyped(null);
-  };
+  const rename = (taken: string): void =>
+    edit("Rename the site", (site) => {
+      site.name = taken;
+    });
   return (
-    <Input
+    <NameInput
+      of={id}
+      name={name}
+      label="Name of the site"
       className="site-name"
-      variant="borderless"
-      aria-label="Name of the site"
-      maxLength={200}
+      looks="title"
       disabled={disabled}
-      value={typed ?? name}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={commit}
-      onPressEnter={(event) => event.currentTarget.blur()}
+      onName={rename}
     />
   );
 }

@@ -5,13 +5,14 @@ import { Gone, NotThere } from "../keep/http";
 import { useOffline } from "../keep/offline";
 import { usePendingPhotos } from "../keep/photoOutbox";
 import { useSite } from "../keep/store";
-import { useInHand } from "../model/inHand";
+import { endSite } from "../model/perSite";
 import { Masthead } from "../ui/Masthead";
 import { type Stage, goTo, siteAddress } from "../ui/address";
 import { SiteMasthead } from "./SiteMasthead";
 import { ClashNotice } from "./ClashNotice";
 import { GoneNotice } from "./GoneNotice";
 import { STAGES } from "./stages";
+import { useUndoKeys } from "./useUndoKeys";
 
 interface Props {
   id: string;
@@ -26,12 +27,14 @@ export function SitePage({ id, stage, step, item, looking = null }: Props) {
   const opened = useSite((state) => state.open?.id);
   const failed = useSite((state) => state.failed);
   const { load, close } = useSite.getState();
-  const drop = useInHand((inHand) => inHand.drop);
   useEffect(() => {
-    drop();
     void load(id, looking);
-    return close;
-  }, [id, looking, load, close, drop]);
+    return () => {
+      close();
+      endSite();
+    };
+  }, [id, looking, load, close]);
+  useUndoKeys();
   usePendingPhotos(id);
   const Screen = STAGES.find((known) => known.stage === stage)?.Screen;
   if (opened === id && Screen) {

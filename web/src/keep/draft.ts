@@ -1,4 +1,5 @@
 /** What the server does not have yet, kept on this device while it is worked on: at once, but not at every move of a hand. */
+import type { SiteFile } from "../core/types";
 import { type Draft, draftsOf, putDraft, takeDraft } from "./shelf";
 import { TAB, livingTabs } from "./tabs";
 
@@ -12,6 +13,10 @@ const LAST = "bright-angle/last/";
 type Unwritten = Omit<Draft, "tab" | "at">;
 
 let waiting: Unwritten | null = null;
+/** What the database was given and has not confirmed. */
+let underWay: Draft | null = null;
+/** The newest state of each site that a draft was kept of. */
+const newest = new Map<string, SiteFile>();
 let timer: ReturnType<typeof setTimeout> | undefined;
 let written = 0;
 let writing: Promise<unknown> = Promise.resolve();
@@ -20,6 +25,7 @@ let writing: Promise<unknown> = Promise.resolve();
 export function keepDraft(draft: Unwritten): void {
   if (waiting && waiting.id !== draft.id) writeWaiting();
   waiting = draft;
+  newest.set(draft.id, draft.site);
   const wait = written + AT_MOST - Date.now();
   if (wait <= 0) writeWaiting();
   else timer ??= setTimeout(writeWaiting, wait);
@@ -33,14 +39,20 @@ export function writeWaiting(): void {
   const draft = { ...waiting, tab: TAB, at: Date.now() };
   waiting = null;
   written = draft.at;
-  writing = writing.then(() => putDraft(draft));
+  underWay = draft;
+  writing = writing
+    .then(() => putDraft(draft))
+    .then(() => {
+      if (underWay === draft) underWay = null;
+    });
 }
 
-/** The page may be gone before the database has answered: what waits is said once more where it is heard at once. */
+/** The page may be gone before the database has answered: what it has not confirmed is said once more where it is heard at once. */
 function lastWord(): void {
-  if (!waiting) return;
+  const last = waiting ?? underWay;
+  if (!last) return;
   try {
-    localStorage.setItem(`${LAST}${waiting.id}/${TAB}`, JSON.stringify({ ...waiting, tab: TAB, at: Date.now() }));
+    localStorage.setItem(`${LAST}${last.id}/${TAB}`, JSON.stringify({ ...last, tab: TAB, at: Date.now() }));
   } catch {
     // There is no room, or no leave: the database is asked all the same.
   }
@@ -54,8 +66,10 @@ if (typeof window !== "undefined") {
   });
 }
 
-/** Forgets this window's draft of a site: the server has it. */
-export async function dropDraft(id: string): Promise<void> {
+/** Forgets this window's draft of a site, now that `site` is on the server; not if it is of another state. */
+export async function dropDraft(id: string, site: SiteFile): Promise<void> {
+  if ((newest.get(id) ?? site) !== site) return;
+  newest.delete(id);
   if (waiting?.id === id) waiting = null;
   writing = writing.then(() => takeDraft(id, TAB));
   forgetLast(id, TAB);

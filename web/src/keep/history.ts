@@ -52,3 +52,11 @@ export function forth(): SiteFile | null {
   steps.getState().redo();
   return useHistory.getState().site;
 }
+
+/** Goes back to a state for good, if the last step led away from it; answers whether it did. */
+export function backTo(site: SiteFile): boolean {
+  if (steps.getState().pastStates.at(-1)?.site !== site) return false;
+  back();
+  steps.setState({ futureStates: [] });
+  return true;
+}

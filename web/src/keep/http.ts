@@ -32,11 +32,16 @@ export async function ask<T>(method: string, path: string, body?: unknown, signa
   }
   if (response.ok) return answer as T;
   if (response.status === 409 && !Array.isArray(answer)) throw new Stale(answer as Conflict);
-  const faults = Array.isArray(answer) ? (answer as Fault[]) : [];
-  if (passes(response.status)) throw new Away(faults[0]?.message ?? "the server does not answer as it should");
+  const said = Array.isArray(answer) ? (answer as Fault[]) : [];
+  const faults = said.length > 0 ? said : [{ path: "", message: reasonOf(response.status) }];
+  if (passes(response.status)) throw new Away(said[0]?.message ?? "the server does not answer as it should");
   if (response.status === 410) throw new Gone(faults);
   throw response.status === 404 ? new NotThere(faults) : new Refused(faults);
 }
+
+/** What is said of an answer that brings no reason of its own. */
+const reasonOf = (status: number): string =>
+  status === 404 ? "the server does not have it" : `the server refuses it and says no reason (${status})`;
 
 /** Whether what is wrong lies with the server or the way to it, and not with what was sent: it may go well the next time. */
 const passes = (status: number): boolean => [408, 425, 429].includes(status) || status >= 500;

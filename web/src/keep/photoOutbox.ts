@@ -66,14 +66,14 @@ async function forward(site: string, key: string, photo: PendingPhoto): Promise<
   const open = useSite.getState().open;
   // An old revision that is looked at takes nothing in.
   if (name === undefined || open?.id !== site || open.saving.kind === "looking") return true;
-  if (photo.attached || names(open.site, name)) return true;
+  if (photo.attached || names(open.site, photo.owner, name)) return true;
   if (attach(photo, name)) await write(key, { ...photo, name, attached: true });
   return true;
 }
 
-/** Whether a site names a picture as a photo. */
-const names = (site: SiteFile, picture: string): boolean =>
-  [...(site.spots ?? []), ...site.targets].some((item) => item.photos?.some((photo) => photo.picture === picture));
+/** Whether what a photo shows names it: the same picture may be of two places. */
+const names = (site: SiteFile, owner: Owner, picture: string): boolean =>
+  ownerOf(site, owner)?.photos?.some((photo) => photo.picture === picture) ?? false;
 
 /** Writes a photo into the open site; false if what it shows is not there. */
 function attach({ owner, takenAt }: PendingPhoto, picture: string): boolean {
@@ -97,7 +97,7 @@ async function show(site: string): Promise<void> {
   if (open?.id !== site) return;
   const stuck = ({ name, attached, refused, owner }: PendingPhoto): string | null => {
     if (refused !== undefined) return refused;
-    if (name !== undefined && names(open.site, name)) return null;
+    if (name !== undefined && names(open.site, owner, name)) return null;
     if (attached) return "it was taken out of the site before it was saved";
     return ownerOf(open.site, owner) ? null : `the ${owner.kind} that it shows is gone`;
   };
@@ -128,7 +128,7 @@ export async function throwAway(site: string, key: string): Promise<void> {
 onRevision((id, site) => {
   void (async () => {
     for (const [key, photo] of await photosOf(id))
-      if (photo.name !== undefined && names(site, photo.name)) await take(key);
+      if (photo.name !== undefined && names(site, photo.owner, photo.name)) await take(key);
     await show(id);
   })();
 });

@@ -131,6 +131,9 @@ export interface PendingPhoto {
   refused?: string;
 }
 
+export const allPhotos = async (): Promise<PendingPhoto[]> =>
+  (await all<PendingPhoto>("photo/")).map(([, photo]) => photo);
+
 export const photosOf = async (site: string): Promise<[string, PendingPhoto][]> =>
   (await all<PendingPhoto>("photo/")).filter(([, photo]) => photo.site === site);
 

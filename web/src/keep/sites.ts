@@ -1,7 +1,7 @@
 /** The sites as a whole: those on the server and those on this device; beginning one, pinning one, deleting one. */
 import type { Revision, SiteFile, SiteHead, SitePage } from "../core/types";
 import { Away, ask } from "./http";
-import { type Kept, allDrafts, allKept, keep, putDraft, takeOff } from "./shelf";
+import { type Kept, allDrafts, allKept, allPhotos, keep, putDraft, takeOff } from "./shelf";
 import { TAB } from "./tabs";
 
 /** A site in the list. */
@@ -24,8 +24,8 @@ export interface Page {
 }
 
 export async function listSites(after: string | null, named: string, signal?: AbortSignal): Promise<Page> {
-  const [kept, drafts] = await Promise.all([allKept(), allDrafts()]);
-  const unsaved = new Set(drafts.map((draft) => draft.id));
+  const [kept, drafts, photos] = await Promise.all([allKept(), allDrafts(), allPhotos()]);
+  const unsaved = new Set([...drafts.map((draft) => draft.id), ...photos.map((photo) => photo.site)]);
   const here = new Map(kept.map((one) => [one.id, one]));
   const query = new URLSearchParams({ most: "50", ...(after ? { after } : {}), ...(named ? { named } : {}) });
   const fits = (name: string): boolean => name.toLowerCase().includes(named.toLowerCase());

@@ -1,41 +1,11 @@
 /** The keeping of a site, against a server that is slow, lossy and refuses, windows that are closed and killed, and a full device. */
 import "fake-indexeddb/auto";
-import { IDBFactory } from "fake-indexeddb";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { ID, Server, locks, openWindow, pass, quiet, thinking, through, yard } from "./testing";
+import { describe, expect, it, vi } from "vitest";
+import { ID, Server, aloneInTheWorld, openWindow, opened, pass, quiet, thinking, through, yard } from "./testing";
 
 vi.mock("../core/port", async () => ({ core: (await import("./testing")).core }));
 
-const local = new Map<string, string>();
-
-beforeEach(() => {
-  vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout", "setInterval", "clearInterval", "Date"] });
-  vi.stubGlobal("indexedDB", new IDBFactory());
-  vi.stubGlobal("navigator", { locks });
-  local.clear();
-  locks.living.clear();
-  thinking.merge = 0;
-  vi.stubGlobal("localStorage", {
-    getItem: (k: string) => local.get(k) ?? null,
-    setItem: (k: string, v: string) => void local.set(k, v),
-    removeItem: (k: string) => void local.delete(k),
-    key: (place: number) => [...local.keys()][place] ?? null,
-    get length() {
-      return local.size;
-    },
-  });
-});
-afterEach(() => {
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
-
-const opened = async (site = yard()) => {
-  const server = new Server(site);
-  const window = await openWindow();
-  await window.load();
-  return { server, window };
-};
+aloneInTheWorld();
 
 describe("a site in hand", () => {
   it("is saved once it came to rest, once, based on the revision before", async () => {
@@ -221,7 +191,7 @@ describe("windows", () => {
     window.rename("A");
     await pass(700);
     const [draft] = await window.shelf.draftsOf(ID);
-    local.set(
+    localStorage.setItem(
       `bright-angle/last/${ID}/${window.tab}`,
       JSON.stringify({ ...draft, site: yard("B"), at: Date.now() + 1 }),
     );
@@ -231,7 +201,7 @@ describe("windows", () => {
     await next.load();
     expect(next.now()?.site.name).toBe("B");
     await pass(1000);
-    expect(local.size).toBe(0);
+    expect(localStorage.length).toBe(0);
   });
 
   it("two windows of one site: neither overwrites the other's draft, and both changes are saved", async () => {

@@ -10,10 +10,11 @@ import { create } from "zustand";
 import { Refused } from "../core/errors";
 import type { Choice, Fault, Merged, Revision, SiteFile } from "../core/types";
 import { type Draft, dropDraft, heldDrafts, keepDraft, takenUp, writeWaiting } from "./draft";
-import { back, begin, forth, lastStep, nextStep, step } from "./history";
+import { back, backTo, begin, forth, lastStep, nextStep, step } from "./history";
 import { Away, Gone, NotThere, Stale, ask } from "./http";
 import { merge, same } from "./merging";
 import { keep, keptOn } from "./shelf";
+import { onSavedElsewhere, tellWindows } from "./tabs";
 
 export type Saving =
   /** The server has it. */
@@ -39,6 +40,8 @@ export interface Clash {
 
 interface Open {
   id: string;
+  /** Which opening it is: the same site may be left and opened again. */
+  opening: number;
   /** The revision that the server has and the next one is based on; 0 while it knows nothing of the site. */
   revision: number;
   /** That revision's file. */
@@ -58,13 +61,15 @@ interface SiteStore {
   failed: Error | null;
   /** Said once: what was taken in from somebody else. */
   notice: string | null;
-  /** Opens a site, or one of its revisions to look at. */
-  load(id: string, looking?: number | null): Promise<void>;
+  /** Opens a site, or one of its revisions to look at; answers which opening it is. Another one that was begun since has its place. */
+  load(id: string, looking?: number | null): Promise<number>;
   close(): void;
   /** Edits the site, by what to do to a draft of it or by the state to take; edits with the same `gesture` one after the other are one step to undo. */
   edit(says: string, change: ((site: SiteFile) => void) | SiteFile, gesture?: string): void;
   undo(): void;
   redo(): void;
+  /** Takes the last step back for good, if it began with this state: a drag that is broken off. */
+  takeBack(before: SiteFile): void;
   /** Ends a clash: thing by thing, or with one of the two as a whole. Answers what still has to be chosen, or null. */
   settle(choice: Choice[] | "mine" | "theirs"): Promise<Merged | null>;
   /** Tries to save now. */
@@ -83,6 +88,10 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 let retry = RETRY;
 /** What is on its way to the server, by site: one save at a time, whoever has the site open. */
 const onTheWay = new Map<string, Promise<void>>();
+/** What was in hand of sites that were left while something of them was not saved yet. */
+const left = new Map<string, Open>();
+/** Which opening is the newest: one that is overtaken shows nothing any more. */
+let openings = 0;
 /** Told of every revision that the server has. */
 const listeners = new Set<(id: string, site: SiteFile) => void>();
 
@@ -135,8 +144,12 @@ export const useSite = create<SiteStore>((set, get) => {
     if (open) set({ open: { ...open, ...update } });
   };
 
-  const noteDraft = (): void => {
-    const open = get().open;
+  /** Changes a site, if it is still the one that is open. */
+  const changeOf = (id: string, update: Partial<Open>): void => {
+    if (get().open?.id === id) change(update);
+  };
+
+  const noteDraft = (open = get().open): void => {
     if (open) {
       const { id, revision, base, says, site } = open;
       keepDraft({ id, basedOn: revision, base, sent: sent.get(id) ?? [], says: says || "Change", site });
@@ -182,11 +195,10 @@ export const useSite = create<SiteStore>((set, get) => {
   const send = async (open: Open): Promise<void> => {
     const { id, site, revision } = open;
     const says = open.says || "Change";
-    const still = (): boolean => get().open?.id === id;
-    change({ saving: { kind: "saving" } });
+    changeOf(id, { saving: { kind: "saving" } });
     const tried = sent.get(id) ?? [];
     if (!tried.includes(site)) sent.set(id, [...tried, site].slice(-MOST_SENT));
-    noteDraft();
+    noteDraft(get().open?.id === id ? get().open : (left.get(id) ?? open));
     try {
       // A new site whose answer was lost may be there already, and not be what it is now.
       const there = revision === 0 && tried.length > 0 ? await found(id) : null;
@@ -197,22 +209,31 @@ export const useSite = create<SiteStore>((set, get) => {
           : await ask<Revision>("PUT", `/api/sites/${id}`, { based_on: revision, says, site });
       await arrived(kept, site);
     } catch (error) {
-      if (error instanceof Stale) return stale(open, error.conflict.theirs);
-      if (!still()) return;
-      if (error instanceof Gone) change({ saving: { kind: "gone", message: error.message } });
-      else if (error instanceof Refused) {
-        sent.set(
-          id,
-          tried.filter((one) => one !== site),
-        );
-        // What was changed meanwhile may be in order.
-        change({
-          saving: get().open?.site === site ? { kind: "refused", faults: error.faults } : WAITING,
-        });
-      } else if (error instanceof Away) {
-        change({ saving: { kind: "away", why: error.message }, offline: true });
-        again();
-      } else throw error;
+      if (!(error instanceof Stale)) return notTaken(open, tried, error);
+      // What cannot be put together is told like any other refusal: nobody waits for it.
+      await stale(open, error.conflict.theirs).catch((refused: unknown) => notTaken(open, tried, refused));
+    }
+  };
+
+  /** A state did not get to the server: why, and what comes next. */
+  const notTaken = ({ id, site, revision }: Open, tried: SiteFile[], error: unknown): void => {
+    if (error instanceof Away) {
+      changeOf(id, { saving: { kind: "away", why: error.message }, offline: true });
+      if (get().open?.id === id) again();
+      return;
+    }
+    // An answer came: this state does not stand there.
+    sent.set(
+      id,
+      tried.filter((one) => one !== site),
+    );
+    if (error instanceof Gone || (error instanceof NotThere && revision > 0))
+      changeOf(id, { saving: { kind: "gone", message: error.message } });
+    // What was changed meanwhile may be in order.
+    else if (get().open?.site !== site) changeOf(id, { saving: WAITING });
+    else {
+      const faults = error instanceof Refused ? error.faults : [{ path: "", message: (error as Error).message }];
+      changeOf(id, { saving: { kind: "refused", faults } });
     }
   };
 
@@ -222,60 +243,88 @@ export const useSite = create<SiteStore>((set, get) => {
     sent.delete(id);
     retry = RETRY;
     const open = get().open;
+    const based = { revision: kept.number, base: kept.site, savedAt: kept.saved_at };
     if (open?.id === id) {
       const moved = open.site !== site;
       const saving: Saving = moved ? WAITING : { kind: "saved" };
-      change({ revision: kept.number, base: kept.site, savedAt: kept.saved_at, saving, offline: false });
+      change({ ...based, saving, offline: false });
       if (moved) noteDraft();
     }
-    if (open?.id !== id || open.site === site) await dropDraft(id);
+    await dropDraft(id, site);
     await shelve(kept);
+    tellWindows({ site: id, revision: kept.number });
     for (const listen of listeners) listen(id, kept.site);
+    await sendLeft(id, based, site);
+  };
+
+  /** Sends what was in hand when a site was left, and has not arrived with `site`. */
+  const sendLeft = async (id: string, based: Pick<Open, "revision" | "base" | "savedAt">, site: SiteFile) => {
+    const last = left.get(id);
+    if (!last) return;
+    if (last.site === site || get().open?.id === id) {
+      left.delete(id);
+      return;
+    }
+    await send({ ...last, ...based });
   };
 
   /** Somebody saved in between: another person, another window, or this one, whose answer was lost. */
   const stale = async ({ id, revision, base }: Open, theirs: Revision): Promise<void> => {
     const from = await origin(revision, base ?? theirs.site, sent.get(id) ?? [], theirs);
     sent.delete(id);
-    let mine: SiteFile | undefined;
-    let merged: Merged | undefined;
-    // The hand goes on meanwhile: what it did belongs in.
-    for (let now = get().open; now?.id === id && now.site !== mine; now = get().open) {
-      mine = now.site;
-      merged = await merge(from, mine, theirs.site);
+    for (;;) {
+      const now = get().open?.id === id ? get().open : left.get(id);
+      if (!now) return;
+      const mine = now.site;
+      const merged = await merge(from, mine, theirs.site);
+      const still = get().open?.id === id ? get().open : left.get(id);
+      if (!still) return;
+      // The hand went on meanwhile: what it did belongs in.
+      if (still.site !== mine) continue;
+      const whole = merged.clashes.length === 0 ? merged.site : null;
+      if (get().open?.id !== id) {
+        // Left: what both did goes out; what is to be chosen waits on this device for whoever opens the site.
+        if (!whole) return;
+        const next = { ...still, site: whole, revision: theirs.number, base: theirs.site, savedAt: theirs.saved_at };
+        left.set(id, next);
+        return send(next);
+      }
+      if (!whole) {
+        change({ saving: { kind: "clash", clash: { base: from, theirs, merged } } });
+        return noteDraft();
+      }
+      if (await takeIn(whole, theirs, mine)) return;
     }
-    if (get().open?.id !== id || !merged) return;
-    if (merged.site && merged.clashes.length === 0) return takeIn(merged.site, theirs);
-    change({ saving: { kind: "clash", clash: { base: from, theirs, merged } } });
-    noteDraft();
   };
 
-  /** Goes on with a state that holds what both did. */
-  const takeIn = async (site: SiteFile, theirs: Revision): Promise<void> => {
+  /**
+   * Goes on with a state that holds what both did, where `mine` is what was in hand when they were put together. Answers false, and
+   * does nothing, if the hand went on since: then it has to be put together again.
+   */
+  const takeIn = async (site: SiteFile, theirs: Revision, mine: SiteFile): Promise<boolean> => {
     const open = get().open;
-    if (!open) return;
+    if (!open) return true;
     const nothingOfMine = await same(site, theirs.site);
-    if (get().open?.id !== open.id) return;
     const foreign = open.base === null || !(await same(open.base, theirs.site));
+    const now = get().open;
+    if (now?.id !== open.id) return true;
+    if (now.site !== mine) return false;
+    const taken = nothingOfMine ? theirs.site : site;
     // What was done before would take back what the others did: undo begins anew.
-    begin(nothingOfMine ? theirs.site : site);
-    change({
-      site: nothingOfMine ? theirs.site : site,
-      revision: theirs.number,
-      base: theirs.site,
-      savedAt: theirs.saved_at,
-    });
+    begin(taken);
+    const based = { revision: theirs.number, base: theirs.site, savedAt: theirs.saved_at, offline: false };
+    change({ site: taken, ...based, saving: nothingOfMine ? { kind: "saved" } : WAITING });
     if (foreign) set({ notice: `Revision ${theirs.number} was saved elsewhere (“${theirs.says}”) and is taken in.` });
-    await shelve(theirs);
-    if (nothingOfMine) {
-      change({ saving: { kind: "saved" }, offline: false });
-      await dropDraft(open.id);
-      for (const listen of listeners) listen(open.id, theirs.site);
-    } else {
-      change({ saving: WAITING });
+    if (!nothingOfMine) {
       noteDraft();
       saveIn(0);
     }
+    await shelve(theirs);
+    if (nothingOfMine) {
+      await dropDraft(open.id, mine);
+      for (const listen of listeners) listen(open.id, theirs.site);
+    }
+    return true;
   };
 
   /** The site as the server has it, or as this device has it while the server is away. */
@@ -301,6 +350,7 @@ export const useSite = create<SiteStore>((set, get) => {
 
   /** Opens a site with what windows of this device did to it and the server does not have. */
   const openWith = async (id: string, newest: Revision | null, drafts: Draft[], away: Away | null): Promise<void> => {
+    const opening = openings;
     const [first] = drafts;
     const site = newest?.site ?? first?.site;
     if (!site) throw away ?? new NotThere([]);
@@ -308,6 +358,7 @@ export const useSite = create<SiteStore>((set, get) => {
     set({
       open: {
         id,
+        opening,
         revision: newest?.number ?? 0,
         base: newest?.site ?? null,
         savedAt: newest?.saved_at ?? new Date().toISOString(),
@@ -319,10 +370,10 @@ export const useSite = create<SiteStore>((set, get) => {
     });
     for (const draft of drafts) {
       const open = get().open;
-      if (open?.id !== id || held(open.saving)) return;
+      if (open?.id !== id || opening !== openings || held(open.saving)) return;
       await takeUp(open, draft, newest);
     }
-    if (get().open?.id !== id) return;
+    if (get().open?.id !== id || opening !== openings) return;
     if (!held(get().open?.saving)) await takenUp(id, drafts);
     if (away && get().open?.saving.kind === "saved") lookAgain();
   };
@@ -334,7 +385,9 @@ export const useSite = create<SiteStore>((set, get) => {
       if (!newest) take({ site: draft.site, says: draft.says });
       return;
     }
-    if (get().open?.id !== open.id) return;
+    const at = get().open;
+    if (at?.id !== open.id) return;
+    if (at.site !== open.site) return takeUp(at, draft, newest);
     if ((draft.basedOn === open.revision && open.site === open.base) || !newest || !draft.base) {
       step(draft.site, draft.says);
       take({ site: draft.site, says: draft.says });
@@ -343,11 +396,16 @@ export const useSite = create<SiteStore>((set, get) => {
     const others: Revision = open.site === newest.site ? newest : { ...newest, says: open.says, site: open.site };
     const from = await origin(draft.basedOn, draft.base, draft.sent, newest);
     const merged = await merge(from, draft.site, others.site);
-    if (get().open?.id !== open.id) return;
-    if (merged.site && merged.clashes.length === 0) {
-      if (!(await same(merged.site, open.site))) {
-        step(merged.site, draft.says);
-        take({ site: merged.site, says: draft.says });
+    const whole = merged.clashes.length === 0 ? merged.site : null;
+    const nothing = whole !== null && (await same(whole, open.site));
+    const now = get().open;
+    if (now?.id !== open.id) return;
+    // The hand goes on as soon as the site stands there: what it did belongs in.
+    if (now.site !== open.site) return takeUp(now, draft, newest);
+    if (whole) {
+      if (!nothing) {
+        step(whole, draft.says);
+        take({ site: whole, says: draft.says });
       }
     } else {
       step(draft.site, draft.says);
@@ -360,30 +418,39 @@ export const useSite = create<SiteStore>((set, get) => {
     }
   };
 
-  /** Asks again for a site that was opened from this device while the server was away. */
-  const lookAgain = (): void => {
+  /** Asks again for a site that is saved here and may be newer there. */
+  const lookAgain = (wait = retry): void => {
     clearTimeout(timer);
     timer = setTimeout(() => {
       const open = get().open;
-      if (!open || open.saving.kind !== "saved" || !open.offline) return;
+      if (open?.saving.kind !== "saved") return;
       void fetched(open.id)
         .then(async ({ newest, away }) => {
           const now = get().open;
           if (now?.id !== open.id || now.saving.kind !== "saved") return;
           if (away || !newest) {
+            change({ offline: true });
             retry = Math.min(retry * 2, LONGEST_RETRY);
             return lookAgain();
           }
           retry = RETRY;
           change({ offline: false });
-          if (newest.number !== now.revision) await takeIn(newest.site, newest);
+          // If the hand goes on meanwhile, its own save finds out.
+          if (newest.number > now.revision) await takeIn(newest.site, newest, now.site);
         })
         .catch((error: unknown) => {
           if (error instanceof Gone && get().open?.id === open.id)
             change({ saving: { kind: "gone", message: error.message } });
         });
-    }, retry);
+    }, wait);
   };
+
+  // Another window of this browser saved: what it did is here before the hand does the same thing otherwise. Whoever has something
+  // unsaved hears of it from the server.
+  onSavedElsewhere(({ site, revision }) => {
+    const open = get().open;
+    if (open?.id === site && open.saving.kind === "saved" && revision > open.revision) lookAgain(0);
+  });
 
   if (typeof window !== "undefined") {
     window.addEventListener("online", () => {
@@ -401,14 +468,17 @@ export const useSite = create<SiteStore>((set, get) => {
 
     async load(id, looking = null) {
       clearTimeout(timer);
+      const opening = ++openings;
       set({ open: null, failed: null, notice: null });
       try {
         if (looking !== null) {
           const old = await ask<Revision>("GET", `/api/sites/${id}/revisions/${looking}`);
+          if (opening !== openings) return opening;
           begin(old.site);
           set({
             open: {
               id,
+              opening,
               revision: old.number,
               base: old.site,
               savedAt: old.saved_at,
@@ -418,27 +488,33 @@ export const useSite = create<SiteStore>((set, get) => {
               offline: false,
             },
           });
-          return;
+          return opening;
         }
         // What this window sent a moment ago is answered first.
-        await onTheWay.get(id);
+        for (let going = onTheWay.get(id); going; going = onTheWay.get(id)) await going;
+        left.delete(id);
         const drafts = await heldDrafts(id);
         const unknown = drafts.every((draft) => draft.basedOn === 0) && drafts.length > 0;
         const { newest, away } = await fetched(id).catch((error: unknown) => {
           if (error instanceof NotThere && !(error instanceof Gone) && unknown) return { newest: null, away: null };
           throw error;
         });
-        await openWith(id, newest, drafts, away);
+        if (opening === openings) await openWith(id, newest, drafts, away);
       } catch (error) {
-        set({ failed: error as Error });
+        if (opening === openings) set({ failed: error as Error });
       }
+      return opening;
     },
 
     close() {
       // What is still waiting stands on this device, and goes out now if it can.
       const open = get().open;
       writeWaiting();
-      if (open?.saving.kind === "waiting") void save();
+      openings++;
+      if (open?.saving.kind === "waiting" || open?.saving.kind === "saving") {
+        left.set(open.id, open);
+        void save();
+      }
       set({ open: null, failed: null, notice: null });
     },
 
@@ -462,6 +538,11 @@ export const useSite = create<SiteStore>((set, get) => {
       if (site) take({ site, says: `Undo: ${did ?? ""}`.slice(0, 200) });
     },
 
+    takeBack(before) {
+      const open = get().open;
+      if (open && open.site !== before && backTo(before)) take({ site: before, says: "Break a drag off" });
+    },
+
     redo() {
       if (get().open?.saving.kind === "looking") return;
       const says = nextStep();
@@ -475,21 +556,29 @@ export const useSite = create<SiteStore>((set, get) => {
       const { base, theirs } = open.saving.clash;
       if (choice === "mine" || choice === "theirs") {
         change({ saving: WAITING });
-        await takeIn(choice === "mine" ? open.site : theirs.site, theirs);
+        const mine = open.site;
+        if (!(await takeIn(choice === "mine" ? mine : theirs.site, theirs, mine))) {
+          // The hand went on meanwhile: what it did goes the way of every change.
+          saveIn(0);
+          return null;
+        }
         if (choice === "theirs" && get().open?.site === theirs.site) {
           // That was a step of one's own, and can be taken back as a whole.
-          begin(open.site);
+          begin(mine);
           step(theirs.site, "Take the other version");
         }
         return null;
       }
-      const merged = await merge(base, open.site, theirs.site, choice);
-      const now = get().open;
-      if (now?.id !== open.id || now.saving.kind !== "clash") return null;
-      if (!merged.site || merged.clashes.length > 0) return merged;
-      change({ saving: WAITING });
-      await takeIn(merged.site, theirs);
-      return null;
+      for (;;) {
+        const mine = get().open?.site;
+        if (!mine) return null;
+        const merged = await merge(base, mine, theirs.site, choice);
+        const now = get().open;
+        if (now?.id !== open.id || now.saving.kind !== "clash") return null;
+        if (now.site !== mine) continue;
+        if (!merged.site || merged.clashes.length > 0) return merged;
+        if (await takeIn(merged.site, theirs, mine)) return null;
+      }
     },
 
     saveNow() {

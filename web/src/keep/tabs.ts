@@ -29,3 +29,24 @@ export async function alone(what: string, work: () => Promise<void>): Promise<vo
     if (lock) await work();
   });
 }
+
+/** A revision that a window got onto the server. */
+export interface SavedElsewhere {
+  site: string;
+  revision: number;
+}
+
+/** What the windows of this browser say to each other. */
+const channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("bright-angle/windows");
+// Where windows are played by tests, listening keeps nothing running.
+(channel as unknown as { unref?: () => void } | null)?.unref?.();
+
+/** Tells the other windows that a revision stands on the server. */
+export function tellWindows(saved: SavedElsewhere): void {
+  channel?.postMessage(saved);
+}
+
+/** Hears of what other windows got onto the server. */
+export function onSavedElsewhere(hear: (saved: SavedElsewhere) => void): void {
+  channel?.addEventListener("message", (event) => hear((event as MessageEvent<SavedElsewhere>).data));
+}

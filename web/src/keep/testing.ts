@@ -1,6 +1,7 @@
 /** What the tests of the keeping share: a server that is slow, loses answers and refuses; the core itself; windows that come and go. */
 import { readFileSync } from "node:fs";
-import { vi } from "vitest";
+import { IDBFactory } from "fake-indexeddb";
+import { afterEach, beforeEach, vi } from "vitest";
 import { Core, initSync } from "../core/made/core";
 import type { Choice, Difference, Merged, Revision, SiteFile, Units } from "../core/types";
 
@@ -15,14 +16,23 @@ function asked<T>(site: SiteFile, ask: unknown): Promise<T> {
   }
 }
 
-/** How long the core thinks about what comes of two states, ms; the same for all windows, whose modules are their own. */
-export const thinking = ((globalThis as { thinking?: { merge: number } }).thinking ??= { merge: 0 });
+interface Thinking {
+  /** How long it thinks about what comes of two states, ms. */
+  merge: number;
+  /** Whether it falls over. */
+  refuse: boolean;
+}
+/** How the core does; the same for all windows, whose modules are their own. */
+export const thinking = ((globalThis as { thinking?: Thinking }).thinking ??= { merge: 0, refuse: false });
 
 /** The port of the core, without its workers. */
 export const core = {
-  compare: (before: SiteFile, after: SiteFile, units: Units): Promise<Difference[]> =>
-    asked(after, { ask: "compare", before, units }),
+  compare: async (before: SiteFile, after: SiteFile, units: Units): Promise<Difference[]> => {
+    if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
+    return asked(after, { ask: "compare", before, units });
+  },
   merge: async (mine: SiteFile, base: SiteFile, theirs: SiteFile, choices: Choice[], units: Units): Promise<Merged> => {
+    if (thinking.refuse) throw new Error("the core fell over");
     if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
     return asked(mine, { ask: "merge", base, theirs, choices, units });
   },
@@ -142,12 +152,13 @@ export class Server {
 export async function openWindow() {
   vi.resetModules();
   const store = await import("./store");
-  const [shelf, tabs, outbox, sites, history] = await Promise.all([
+  const [shelf, tabs, outbox, sites, history, held] = await Promise.all([
     import("./shelf"),
     import("./tabs"),
     import("./photoOutbox"),
     import("./sites"),
     import("./history"),
+    import("./sendHeld"),
   ]);
   locks.living.add(tabs.TAB);
   const site = store.useSite;
@@ -157,6 +168,8 @@ export async function openWindow() {
     outbox,
     sites,
     history,
+    sendHeld: () => held.sendHeld(new AbortController().signal),
+    stuck: () => held.useHeld.getState().stuck,
     tab: tabs.TAB,
     load: (id = ID) => through(site.getState().load(id)),
     now: () => site.getState().open,
@@ -215,4 +228,38 @@ export async function through<T>(work: Promise<T>): Promise<T> {
   });
   for (let turn = 0; !state.done && turn < 200; turn++) await pass(100);
   return finished;
+}
+
+/** Gives each test of a file a device, a clock and a browser of its own. */
+export function aloneInTheWorld(): void {
+  const local = new Map<string, string>();
+  beforeEach(() => {
+    vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout", "setInterval", "clearInterval", "Date"] });
+    vi.stubGlobal("indexedDB", new IDBFactory());
+    vi.stubGlobal("navigator", { locks });
+    local.clear();
+    locks.living.clear();
+    Object.assign(thinking, { merge: 0, refuse: false });
+    vi.stubGlobal("localStorage", {
+      getItem: (k: string) => local.get(k) ?? null,
+      setItem: (k: string, v: string) => void local.set(k, v),
+      removeItem: (k: string) => void local.delete(k),
+      key: (place: number) => [...local.keys()][place] ?? null,
+      get length() {
+        return local.size;
+      },
+    });
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  });
+}
+
+/** A server with one site, and a window that has it open. */
+export async function opened(site = yard()) {
+  const server = new Server(site);
+  const window = await openWindow();
+  await window.load();
+  return { server, window };
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import type { Camera, Model, SiteFile } from "../core/types";
+import type { Camera, Model, SiteFile, Target } from "../core/types";
 import { duplicateCamera, moveCamera, pointHead, putCamera, setAim, setModel } from "./cameras";
+import { targetOf } from "./lookups";
 import { addObstacle, removeCorner, setFilled } from "./obstacles";
 import { patched } from "./patch";
 import { bearing, freshId } from "./points";
@@ -174,7 +175,7 @@ describe("a target that is moved", () => {
     forgetSpot(site, "s1");
     expect(target.distance.from).toEqual([{ spot: "s2", plus_minus_m: 0.05 }]);
     moveTarget(target, 1, 0);
-    expect([target.distance, target.shape.points]).toEqual([{ how: "laser" }, [[4, 4]]]);
+    expect([target.distance, target.shape.points]).toEqual([{ how: "plan" }, [[4, 4]]]);
     moveTargetTo(site, "t1", [7, 7]);
     expect(target.shape.points).toEqual([[7, 7]]);
   });
@@ -226,7 +227,7 @@ describe("what was measured", () => {
   it("is no reading to a line or an area", () => {
     const site = measured();
     setShape(site, first(site.targets), "line");
-    expect([site.readings, site.targets[0]?.distance]).toEqual([[], { how: "laser" }]);
+    expect([site.readings, site.targets[0]?.distance]).toEqual([[], { how: "plan" }]);
   });
 });
 
@@ -265,5 +266,31 @@ describe("obstacles", () => {
     expect(obstacle.outline.length).toBe(2);
     setFilled(obstacle, true);
     expect(obstacle.outline.length).toBe(3);
+  });
+});
+
+describe("a place that a hand gives", () => {
+  const shot = (): SiteFile => {
+    const site = yard();
+    for (const target of site.targets) {
+      target.distance = { how: "laser", plus_minus_m: 0.05 };
+      target.position_sigma_m = 0.02;
+    }
+    return site;
+  };
+  it.each<[string, (site: SiteFile) => Target | undefined]>([
+    ["dragged", (site) => (moveTargetTo(site, "t1", [9, 9]), first(site.targets))],
+    ["by one corner", (site) => (moveTargetCorner(site, "t1", 0, [9, 9]), first(site.targets))],
+    ["a copy beside it", (site) => targetOf(site, duplicateTarget(site, "t1") ?? "")],
+  ])("is scaled from the plan, and no laser's: %s", (_, place) => {
+    const placed = place(shot());
+    expect([placed?.distance, placed?.position_sigma_m]).toEqual([{ how: "plan" }, undefined]);
+  });
+
+  it("makes a guess no better", () => {
+    const site = yard();
+    first(site.targets).distance = { how: "guess" };
+    moveTargetTo(site, "t1", [9, 9]);
+    expect(first(site.targets).distance).toEqual({ how: "guess" });
   });
 });

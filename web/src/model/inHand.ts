@@ -1,5 +1,6 @@
 /** What is in hand: a promise, a head, an obstacle, something to be placed. */
 import { create } from "zustand";
+import { perSite } from "./perSite";
 import type { HeadRef } from "../core/types";
 
 interface InHand {
@@ -26,15 +27,17 @@ interface InHand {
 
 const free = { placing: null, obstacle: null, privatePlace: null, lamp: null };
 
-export const useInHand = create<InHand>((set) => ({
-  target: null,
-  head: null,
-  ...free,
-  takeLamp: (lamp) => set({ ...free, lamp }),
-  takeTarget: (target, head = null) => set({ ...free, target, head }),
-  takeHead: (head) => set({ ...free, head }),
-  takeObstacle: (obstacle) => set({ ...free, obstacle }),
-  takePrivate: (privatePlace) => set({ ...free, privatePlace }),
-  place: (placing) => set({ ...free, placing }),
-  drop: () => set({ ...free, target: null, head: null }),
-}));
+export const useInHand = perSite(
+  create<InHand>((set) => ({
+    target: null,
+    head: null,
+    ...free,
+    takeLamp: (lamp) => set({ ...free, lamp }),
+    takeTarget: (target, head = null) => set({ ...free, target, head }),
+    takeHead: (head) => set({ ...free, head }),
+    takeObstacle: (obstacle) => set({ ...free, obstacle }),
+    takePrivate: (privatePlace) => set({ ...free, privatePlace }),
+    place: (placing) => set({ ...free, placing }),
+    drop: () => set({ ...free, target: null, head: null }),
+  })),
+);

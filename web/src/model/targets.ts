@@ -35,8 +35,16 @@ export function duplicateTarget(site: SiteFile, id: string): string | null {
 
 export function moveTarget(target: Target, east: number, north: number, decimals = 2): void {
   target.shape.points = shifted(target.shape.points, east, north, decimals);
-  // What an adjustment found was found for another place.
-  target.distance = { how: target.distance?.how ?? "plan" };
+  placedByHand(target);
+}
+
+/**
+ * A place that a hand gave is scaled from the plan: what a laser or an adjustment found was found for another place. One that was
+ * guessed by eye becomes no better by it.
+ */
+function placedByHand(target: Target): void {
+  target.distance = { how: target.distance?.how === "guess" ? "guess" : "plan" };
+  delete target.position_sigma_m;
 }
 
 /** Moves a target so that its middle lies at a place. */
@@ -50,7 +58,9 @@ export function moveTargetTo(site: SiteFile, id: string, to: Point): void {
 /** Puts one corner of a target at a place; the others stay. */
 export function moveTargetCorner(site: SiteFile, id: string, corner: number, to: Point): void {
   const target = targetOf(site, id);
-  if (target && corner in target.shape.points) target.shape.points[corner] = to;
+  if (!target || !(corner in target.shape.points)) return;
+  target.shape.points[corner] = to;
+  placedByHand(target);
 }
 
 /** Puts a target's points where the core says that they are at a measured distance. */
@@ -70,7 +80,7 @@ export function removeTarget(site: SiteFile, id: string): void {
 /** Gives a target another shape about the same place. Readings go to points: a line or an area has none. */
 export function setShape(site: SiteFile, target: Target, kind: Target["shape"]["kind"]): void {
   if (kind !== "point") forgetReadings(site, target.id);
-  target.distance = { how: target.distance?.how ?? "plan" };
+  placedByHand(target);
   const [x, y] = middle(target);
   const points: Record<typeof kind, Point[]> = {
     point: [[x, y]],

@@ -1,9 +1,10 @@
 /** The list of sites to open, with a way to begin one and to bring one in from a file. */
 import { Alert, App, Button, Empty, Input, Modal, Skeleton, Switch, Table, Tag, Upload } from "antd";
 import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Fault } from "../core/types";
 import { createSite, importSite } from "../keep/files";
+import { sendHeld, useHeld } from "../keep/sendHeld";
 import { type Listed, type Page, listSites, pin } from "../keep/sites";
 import { Faults } from "../ui/Faults";
 import { Masthead } from "../ui/Masthead";
@@ -12,6 +13,8 @@ import "./sites.css";
 
 /** How often a server that was away is asked again, ms. */
 const RETRY = 2000;
+/** How often what stands on this device alone is tried to be sent, ms. */
+const SEND = 8000;
 
 /** The list, a page at a time; asked again every few seconds while the server is away. */
 function useSites(named: string) {
@@ -29,9 +32,27 @@ function useSites(named: string) {
   });
 }
 
+/** Sends what stands on this device alone, at once and as long as something is left. */
+function useSending(unsaved: boolean, again: () => Promise<unknown>): void {
+  useEffect(() => {
+    const left = new AbortController();
+    const send = (): void => void sendHeld(left.signal).then((sent) => (sent ? again() : undefined));
+    send();
+    window.addEventListener("online", send);
+    const timer = unsaved ? window.setInterval(send, SEND) : undefined;
+    return () => {
+      left.abort();
+      window.removeEventListener("online", send);
+      window.clearInterval(timer);
+    };
+  }, [unsaved, again]);
+}
+
 export function SitesPage() {
   const [named, setNamed] = useState("");
   const listing = useSites(named);
+  const unsaved = listing.data?.pages.some((page) => !page.away && page.sites.some((site) => site.unsaved)) ?? false;
+  useSending(unsaved, listing.refetch);
   const pages = listing.data?.pages ?? [];
   const sites = pages.flatMap((page) => page.sites);
   const [faults, setFaults] = useState<{ name: string; faults: Fault[] } | null>(null);
@@ -119,6 +140,7 @@ export function SitesPage() {
 
 function SiteTable({ sites, begin, again }: { sites: Listed[]; begin(): void; again(): void }) {
   const { message } = App.useApp();
+  const stuck = useHeld((held) => held.stuck);
   const keepHere = async (site: Listed, pinned: boolean): Promise<void> => {
     try {
       await pin(site.id, pinned);
@@ -171,7 +193,7 @@ function SiteTable({ sites, begin, again }: { sites: Listed[]; begin(): void; ag
                 onChange={(pinned) => void keepHere(site, pinned)}
                 aria-label={`Keep ${site.name} on this device`}
               />
-              {site.unsaved && <Tag color="warning">not saved yet</Tag>}
+              {site.unsaved && <Tag color="warning">{stuck[site.id] ?? "not saved yet"}</Tag>}
             </span>
           ),
         },

@@ -16,7 +16,8 @@ import {
   useRef,
 } from "react";
 import { useHand } from "../core/hand";
-import type { Point } from "../core/types";
+import type { Point, SiteFile } from "../core/types";
+import { useSite } from "../keep/store";
 
 export interface Drag {
   /** Where the pointer is on the drawing, px. */
@@ -56,12 +57,31 @@ interface Held {
   gesture: string;
   /** How far the drawing is to be moved with the next frame, px. */
   panned: Point;
+  /** The site before anything was dragged; null where nothing of it is. */
+  before: SiteFile | null;
+  /** Escape was pressed: what the pointer does until it lets go is nothing. */
+  brokenOff: boolean;
 }
 
 /** The gesture handler of a drawing: to the handle that was pressed goes what the pointer does, else to the drawing itself. */
 export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Beneath = {}): Handles {
   const handles = useMemo<Handles>(() => new Map(), []);
   const frames = useMemo(() => new PerFrame(), []);
+  const dragged = useRef<Held | null>(null);
+  useEffect(() => {
+    const breakOff = (event: globalThis.KeyboardEvent): void => {
+      const held = dragged.current;
+      if (event.key !== "Escape" || !held) return;
+      event.stopPropagation();
+      dragged.current = null;
+      held.brokenOff = true;
+      frames.drop();
+      if (held.before) useSite.getState().takeBack(held.before);
+      useHand.setState({ holds: false });
+    };
+    window.addEventListener("keydown", breakOff, { capture: true });
+    return () => window.removeEventListener("keydown", breakOff, { capture: true });
+  }, [frames]);
   useEffect(
     () => () => {
       frames.now();
@@ -78,10 +98,15 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
       onDrag: ({ xy, delta, movement, first, last, tap, pinching, event, startTime, memo }) => {
         const held = (memo as Held | undefined) ?? pressed(event.target, startTime, drawing.current, handles);
         const handle = held.key === undefined ? undefined : handles.get(held.key);
+        if (held.brokenOff) return held;
         if (tap) handle?.actions.onChoose?.();
         else if (handle?.actions.onDrag) {
           const drag = { at: at(xy[0], xy[1], held.box), moved: movement, first, gesture: held.gesture };
-          if (first) useHand.setState({ holds: true });
+          if (first) {
+            held.before = useSite.getState().open?.site ?? null;
+            dragged.current = held;
+            useHand.setState({ holds: true });
+          }
           frames.soon(() => handles.get(held.key ?? "")?.actions.onDrag?.(drag));
           if (first || last) frames.now();
         } else if (!pinching && beneath.onPan) {
@@ -93,7 +118,10 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
           if (last) frames.now();
         }
         // Whatever has become of the handle meanwhile.
-        if (last) useHand.setState({ holds: false });
+        if (last) {
+          dragged.current = null;
+          useHand.setState({ holds: false });
+        }
         return held;
       },
       onWheel: ({ event, delta: [, turned] }) => {
@@ -127,6 +155,11 @@ class PerFrame {
     this.frame ||= requestAnimationFrame(() => this.now());
   }
 
+  /** Forgets what waits. */
+  drop(): void {
+    this.waiting = null;
+  }
+
   /** Does at once what waits. */
   now(): void {
     cancelAnimationFrame(this.frame);
@@ -146,6 +179,8 @@ function pressed(target: EventTarget | null, startTime: number, drawing: SVGSVGE
     box: drawing?.getBoundingClientRect() ?? new DOMRect(),
     gesture: `${label}-${startTime}`,
     panned: [0, 0],
+    before: null,
+    brokenOff: false,
   };
 }
 

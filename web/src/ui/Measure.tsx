@@ -2,6 +2,8 @@
 import { useEffect, useRef, useState } from "react";
 import type { Units } from "../core/types";
 import { formatLength, lengthStep, parseLength } from "./length";
+import { parseNumber } from "./number";
+import { useTakenWhenLeft } from "./typed";
 
 export interface Quantity {
   format(value: number): string;
@@ -11,17 +13,26 @@ export interface Quantity {
   decimals: number;
 }
 
-/** A quantity with a unit written behind the number. */
+/** A quantity with a unit written behind the number; none where it is empty. */
 export function plain(unit: string, decimals: number, step: number): Quantity {
   const behind = new RegExp(`\\s*(${unit === "°" ? "°|deg" : unit.replace("/", "\\/")})?$`, "i");
   return {
-    format: (value) => `${value.toFixed(decimals)}${unit === "°" ? "°" : ` ${unit}`}`,
-    parse: (text) => {
-      const bare = text.trim().replace(behind, "").replace(",", ".");
-      return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(bare) ? Number(bare) : null;
-    },
+    format: (value) => `${value.toFixed(decimals)}${unit === "°" ? "°" : unit && ` ${unit}`}`,
+    parse: (text) => parseNumber(text.trim().replace(behind, "")),
     step,
     decimals,
+  };
+}
+
+/** A count: a whole number, with what is counted behind it. */
+export function whole(unit: string): Quantity {
+  const any = plain(unit, 0, 1);
+  return {
+    ...any,
+    parse: (text) => {
+      const read = any.parse(text);
+      return read !== null && Number.isInteger(read) ? read : null;
+    },
   };
 }
 
@@ -42,8 +53,13 @@ const between = ({ from, now }: { from: number; now: number }, value: number): b
   value > Math.min(from, now) && value < Math.max(from, now);
 
 interface Props {
+  /** The thing whose figure it is, by its id: what is typed for one thing never goes to another. */
+  of: string;
   label: string;
-  value: number;
+  /** Null where nothing is said. */
+  value: number | null;
+  /** Where it may stay unsaid: the word for that, and what unsays it. An empty field and the word both do. */
+  empty?: { word: string; onEmpty(): void };
   quantity: Quantity;
   min: number;
   max: number;
@@ -54,7 +70,11 @@ interface Props {
   inHand?: boolean;
 }
 
-export function Measure({ label, value, quantity, min, max, onChange, disabled, hint, inHand }: Props) {
+export function Measure(props: Props) {
+  return <Dial key={props.of} {...props} />;
+}
+
+function Dial({ label, value, empty, quantity, min, max, onChange, disabled, hint, inHand }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   // While somebody is about to type, an answer that arrives must not change the text under the hand.
   const [held, setHeld] = useState<string | null>(null);
@@ -65,12 +85,14 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
   const hand = useRef<{ from: number; now: number; until: number } | null>(null);
   const turn = (steps: number): void => {
     setHeld(null);
-    const near = (v: number): boolean => Math.abs(v - value) <= quantity.step / 20;
+    // Turning begins at nothing where nothing is said.
+    const from = value ?? limit(0);
+    const near = (v: number): boolean => Math.abs(v - from) <= quantity.step / 20;
     const held = hand.current;
     // A value that is neither the one it began with nor the one it came to was set by something else.
-    const goesOn = held && Date.now() < held.until && (near(held.from) || near(held.now) || between(held, value));
-    const now = limit((goesOn ? held.now : value) + steps * quantity.step);
-    hand.current = { from: goesOn ? held.from : value, now, until: Date.now() + TURNING };
+    const goesOn = held && Date.now() < held.until && (near(held.from) || near(held.now) || between(held, from));
+    const now = limit((goesOn ? held.now : from) + steps * quantity.step);
+    hand.current = { from: goesOn ? held.from : from, now, until: Date.now() + TURNING };
     onChange(now, true);
   };
   const latest = useRef(turn);
@@ -89,19 +111,29 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
     return () => element?.removeEventListener("wheel", wheel);
   }, []);
 
-  const commit = (): void => {
-    if (typed === null) return;
-    const read = quantity.parse(typed);
-    if (read === null) return setFault(`"${typed}" is no ${label.toLowerCase()}`);
-    if (read < min - 1e-9 || read > max + 1e-9)
-      return setFault(`from ${quantity.format(min)} to ${quantity.format(max)}`);
+  const letGo = (): void => {
     setTyped(null);
     setHeld(null);
     setFault("");
     hand.current = null;
-    const taken = limit(read);
-    if (Math.abs(taken - value) > 1e-9) onChange(taken, false);
   };
+  const commit = (): void => {
+    if (typed === null) return;
+    if (empty && ["", empty.word.toLowerCase()].includes(typed.trim().toLowerCase())) {
+      letGo();
+      if (value !== null) empty.onEmpty();
+      return;
+    }
+    const read = quantity.parse(typed);
+    if (read === null) return setFault(`"${typed}" is no ${label.toLowerCase()}`);
+    if (read < min - 1e-9 || read > max + 1e-9)
+      return setFault(`from ${quantity.format(min)} to ${quantity.format(max)}`);
+    letGo();
+    const taken = limit(read);
+    if (value === null || Math.abs(taken - value) > 1e-9) onChange(taken, false);
+  };
+  useTakenWhenLeft(commit);
+  const shown = value === null ? (empty?.word ?? "") : quantity.format(value);
   const keys = (event: React.KeyboardEvent): void => {
     const steps = { ArrowUp: 1, ArrowDown: -1 }[event.key];
     if (event.key === "Enter") commit();
@@ -119,12 +151,13 @@ export function Measure({ label, value, quantity, min, max, onChange, disabled, 
       <span className="dial-label">{label}</span>
       <input
         ref={input}
-        value={typed ?? held ?? quantity.format(value)}
+        value={typed ?? held ?? shown}
         disabled={disabled}
         inputMode="text"
         spellCheck={false}
         autoComplete="off"
         aria-label={label}
+        data-typing={typed !== null}
         aria-invalid={fault !== ""}
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={keys}

@@ -1,5 +1,6 @@
 /** Lengths as people write them: metres, or feet and inches. Inside everything is metres. */
 import type { Units } from "../core/types";
+import { parseNumber } from "./number";
 
 const INCH = 0.0254;
 const FOOT = 0.3048;
@@ -40,7 +41,7 @@ export function parseLength(text: string, units: Units): number | null {
   for (let part = 0; rest !== ""; part++) {
     const match = PART.exec(rest);
     if (!match?.[1]) return null;
-    const value = Number(match[1].replace(",", "."));
+    const value = parseNumber(match[1]) ?? NaN;
     // After feet a bare number is inches, as in 11' 10.
     const bare = part === 0 ? (units === "feet" ? FOOT : 1) : last === FOOT ? INCH : undefined;
     const unit = match[2] ? UNIT[match[2].toLowerCase()] : bare;

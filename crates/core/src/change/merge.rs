@@ -2,6 +2,7 @@
 
 use super::compare::{Difference, LISTS, PARTS, Thing, WHOLES, as_map, compare, items, keys};
 use super::edits::fresh_id;
+use super::merge_fields::by_field;
 use crate::file::{Fault, SiteFile};
 use crate::site::Site;
 use crate::words::units::Units;
@@ -60,7 +61,7 @@ pub struct Merged {
     pub faults: Vec<Fault>,
 }
 
-/// Puts two states together that both came from `base`. Things that both sides added under one id are two things: mine gets
+/// Puts two states together that both came from `base`, thing by thing, a camera field by field. Things that both sides added under one id are two things: mine gets
 /// another id.
 pub fn merge(base: &SiteFile, mine: &SiteFile, theirs: &SiteFile, choices: &[Choice], units: Units) -> Merged {
     let (b, t) = (as_map(base), as_map(theirs));
@@ -140,6 +141,17 @@ impl Hand<'_> {
         put(out, key, taken.cloned());
     }
 
+    /// A camera that all have: each field as the side has it that changed it; of a field that both changed what was chosen.
+    fn camera(&mut self, id: &str, of: [&Value; 3]) -> Value {
+        let (mine, clash) = by_field(of, Side::Mine);
+        if !clash {
+            return mine;
+        }
+        // Notes the clash where nobody has chosen yet.
+        let taken = self.of(Thing::Camera, id, of.map(Some));
+        if taken == Some(of[2]) { by_field(of, Side::Theirs).0 } else { mine }
+    }
+
     /// Theirs in their order, then what mine has beside them.
     fn list(&mut self, thing: Thing, [base, mine, theirs]: [Vec<(&str, &Value)>; 3]) -> Vec<Value> {
         let find = |list: &[(&str, &Value)]| -> HashMap<String, Value> {
@@ -149,7 +161,13 @@ impl Hand<'_> {
         let beside = mine.iter().filter(|(id, _)| !t.contains_key(*id));
         let mut list = Vec::with_capacity(theirs.len());
         for (id, _) in theirs.iter().chain(beside) {
-            list.extend(self.of(thing, id, [b.get(*id), m.get(*id), t.get(*id)]).cloned());
+            let of = [b.get(*id), m.get(*id), t.get(*id)];
+            list.extend(match of {
+                [Some(base), Some(mine), Some(theirs)] if thing == Thing::Camera => {
+                    Some(self.camera(id, [base, mine, theirs]))
+                }
+                _ => self.of(thing, id, of).cloned(),
+            });
         }
         list
     }

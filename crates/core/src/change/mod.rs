@@ -5,4 +5,5 @@ pub mod designs;
 pub mod edits;
 pub mod forms;
 pub mod merge;
+mod merge_fields;
 pub mod ways;

@@ -58,7 +58,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
   const [base, top] = [obstacle.base_m ?? 0, obstacle.top_m];
   return (
     <section className="obstacle-card" aria-label={`Obstacle ${obstacle.name}`}>
-      <NameInput name={obstacle.name} label="Name of the obstacle" onName={rename} />
+      <NameInput of={obstacle.id} name={obstacle.name} label="Name of the obstacle" onName={rename} />
       <div className="pair">
         <Select
           size="small"
@@ -82,6 +82,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
       </div>
       <div className="dials">
         <Measure
+          of={obstacle.id}
           label="Top"
           value={top}
           quantity={length(units)}
@@ -98,6 +99,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
           }
         />
         <Measure
+          of={obstacle.id}
           label="Underside"
           value={base}
           quantity={length(units)}
@@ -114,6 +116,7 @@ function Card({ obstacle, close }: { obstacle: Obstacle; close(): void }) {
           }
         />
         <Measure
+          of={obstacle.id}
           label="See-through"
           value={(obstacle.see_through ?? 0) * 100}
           quantity={plain("%", 0, 10)}
@@ -182,6 +185,7 @@ function KindFields({ obstacle, change }: KindProps) {
   const units = useSettings((settings) => settings.units);
   const ground = (
     <Measure
+      of={obstacle.id}
       label="Ground"
       value={obstacle.ground_m ?? 0}
       quantity={length(units)}
@@ -205,6 +209,7 @@ function KindFields({ obstacle, change }: KindProps) {
         <div className="dials">
           {ground}
           <Measure
+            of={obstacle.id}
             label="Trunk"
             value={obstacle.trunk_m ?? 0}
             quantity={length(units)}
@@ -223,6 +228,7 @@ function KindFields({ obstacle, change }: KindProps) {
             }
           />
           <Measure
+            of={obstacle.id}
             label="Grows a year"
             value={obstacle.growth_m_per_year ?? 0}
             quantity={length(units)}

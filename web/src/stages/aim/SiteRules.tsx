@@ -73,6 +73,7 @@ function SeasonFields() {
       </Radio.Group>
       <div className="dials">
         <Measure
+          of="rules"
           label="Years on"
           value={conditions.years ?? 0}
           quantity={plain("years", 0, 1)}
@@ -137,6 +138,7 @@ export function SiteRules({ close }: { close(): void }) {
         <h3>Face seen from above</h3>
         <div className="dials">
           <Measure
+            of="rules"
             label="Kept up to"
             value={rules.face_kept_deg ?? 15}
             quantity={angle}
@@ -145,6 +147,7 @@ export function SiteRules({ close }: { close(): void }) {
             onChange={(v) => set("Change a limit", { face_kept_deg: v })}
           />
           <Measure
+            of="rules"
             label="Tight up to"
             value={rules.face_tight_deg ?? 30}
             quantity={angle}
@@ -163,6 +166,7 @@ export function SiteRules({ close }: { close(): void }) {
             ] as const;
             return ends.map(([word, field, value, min, max]) => (
               <Measure
+                of="rules"
                 key={field}
                 label={`${task}, ${word}`}
                 value={value}
@@ -178,6 +182,7 @@ export function SiteRules({ close }: { close(): void }) {
         <div className="dials">
           {HIDDEN.map(([label, field, usual]) => (
             <Measure
+              of="rules"
               key={field}
               label={label}
               value={(rules[field] ?? usual) * 100}
@@ -203,6 +208,7 @@ export function SiteRules({ close }: { close(): void }) {
             <div className="dials">
               {fields.map(([label, field, usual, unit, decimals, step, most]) => (
                 <Measure
+                  of="rules"
                   key={field}
                   label={label}
                   value={rules[field] ?? usual}
@@ -219,6 +225,7 @@ export function SiteRules({ close }: { close(): void }) {
         <div className="dials">
           {LENGTHS.map(([label, field, usual]) => (
             <Measure
+              of="rules"
               key={field}
               label={label}
               value={stated[field] ?? usual}
@@ -230,6 +237,7 @@ export function SiteRules({ close }: { close(): void }) {
           ))}
           {ANGLES.map(([label, field, usual]) => (
             <Measure
+              of="rules"
               key={field}
               label={label}
               value={stated[field] ?? usual}
@@ -240,6 +248,7 @@ export function SiteRules({ close }: { close(): void }) {
             />
           ))}
           <Measure
+            of="rules"
             label="Guess"
             value={(stated.guess_share ?? 0.1) * 100}
             quantity={plain("%", 0, 1)}

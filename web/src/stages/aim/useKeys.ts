@@ -8,23 +8,11 @@ import { useInHand } from "../../model/inHand";
 import { cameraOf, lensOf } from "../../model/lookups";
 import { aimedOf, hasFocal, keyOf } from "../../model/views";
 import { rounded } from "../../model/points";
+import { free } from "../../ui/keys";
 import { lengthStep } from "../../ui/length";
 import { draw, selectByBox } from "./draw/drawing";
 import { useGroundView } from "./ground/groundView";
 import { useKeysHelp } from "./KeysHelp";
-
-const typing = (event: KeyboardEvent): boolean =>
-  event.target instanceof HTMLElement &&
-  event.target.closest("input, textarea, select, [contenteditable], .ant-modal, .ant-drawer, .ant-select") !== null;
-
-/** A key that acts unless somebody is typing. */
-const free =
-  (act: (event: KeyboardEvent) => void) =>
-  (event: KeyboardEvent): void => {
-    if (typing(event)) return;
-    event.preventDefault();
-    act(event);
-  };
 
 export function useKeys(site: SiteFile): void {
   const order = useRef<string[]>([]);
@@ -32,7 +20,6 @@ export function useKeys(site: SiteFile): void {
     order.current = site.targets.map((target) => target.id);
   }, [site]);
   useEffect(() => {
-    const { undo, redo } = useSite.getState();
     const { place } = useInHand.getState();
     const turning: Record<string, (event: KeyboardEvent) => void> = {};
     for (const [key, pan, tilt] of [
@@ -50,9 +37,6 @@ export function useKeys(site: SiteFile): void {
     }
     return tinykeys(window, {
       ...turning,
-      "$mod+z": free(undo),
-      "$mod+Shift+Z": free(redo),
-      "$mod+y": free(redo),
       "[": free(() => zoom(-0.1)),
       "]": free(() => zoom(0.1)),
       PageUp: free(() => raise(1)),

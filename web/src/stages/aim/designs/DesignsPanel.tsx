@@ -1,7 +1,7 @@
 /** The designs of a site: the one in hand and those kept aside; one is adopted, two are laid side by side. */
-import { App, Button, Input } from "antd";
-import { useState } from "react";
+import { App, Button } from "antd";
 import { core } from "../../../core/port";
+import { NameInput } from "../../../ui/NameInput";
 import type { SiteFile } from "../../../core/types";
 import { takeOver } from "../../../keep/rebase";
 import { useSite } from "../../../keep/store";
@@ -34,7 +34,12 @@ export function DesignsPanel({ site }: { site: SiteFile }) {
       <ul aria-label="Designs">
         {designs.map(({ id, name }) => (
           <li key={id ?? "in hand"} className={id === null ? "view-in-hand" : ""}>
-            <Name name={name} onName={(wanted) => edit(`Rename ${name}`, (draft) => renameDesign(draft, id, wanted))} />
+            <NameInput
+              of={id ?? "in hand"}
+              label="Name of the design"
+              name={name}
+              onName={(wanted) => edit(`Rename ${name}`, (draft) => renameDesign(draft, id, wanted))}
+            />
             <span className="fine">{camerasOf(site, id)}</span>
             {id === null ? (
               <span className="fine">in hand</span>
@@ -73,24 +78,4 @@ function camerasOf(site: SiteFile, id: string | null): string {
   const cameras = id === null ? site.cameras : (site.variants?.find((held) => held.id === id)?.cameras ?? []);
   const heads = cameras.reduce((sum, camera) => sum + camera.heads.length, 0);
   return `${cameras.length} ${cameras.length === 1 ? "camera" : "cameras"}, ${heads} ${heads === 1 ? "head" : "heads"}`;
-}
-
-function Name({ name, onName }: { name: string; onName(name: string): void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const commit = (): void => {
-    const wanted = typed?.trim();
-    if (wanted && wanted !== name) onName(wanted);
-    setTyped(null);
-  };
-  return (
-    <Input
-      size="small"
-      aria-label="Name of the design"
-      maxLength={200}
-      value={typed ?? name}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={commit}
-      onPressEnter={(event) => event.currentTarget.blur()}
-    />
-  );
 }

@@ -1,5 +1,6 @@
 /** Which two designs lie side by side, if any do. */
 import { create } from "zustand";
+import { perSite } from "../../../model/perSite";
 
 interface DesignsView {
   /** The ids of the two; null for the design in hand. */
@@ -8,8 +9,10 @@ interface DesignsView {
   close(): void;
 }
 
-export const useDesigns = create<DesignsView>((set) => ({
-  laid: null,
-  lay: (left, right) => set({ laid: { left, right } }),
-  close: () => set({ laid: null }),
-}));
+export const useDesigns = perSite(
+  create<DesignsView>((set) => ({
+    laid: null,
+    lay: (left, right) => set({ laid: { left, right } }),
+    close: () => set({ laid: null }),
+  })),
+);

@@ -181,6 +181,7 @@ function Layers({
               onChange={(kind) => change(layer.name, { kind })}
             />
             <Measure
+              of={layer.name}
               label="Top"
               value={choice.top ?? Math.max(...tops)}
               quantity={length(units)}

@@ -27,6 +27,7 @@ export function ChosenCard({ site, units }: { site: SiteFile; units: Units }) {
       <strong>{held.length === 1 ? held[0]?.name : `${held.length} obstacles`}</strong>
       <div className="dials">
         <Measure
+          of={chosen.join()}
           label="Top of all"
           value={tallest}
           quantity={length(units)}
@@ -37,6 +38,7 @@ export function ChosenCard({ site, units }: { site: SiteFile; units: Units }) {
           }
         />
         <Measure
+          of={chosen.join()}
           label="East by"
           value={by[0]}
           quantity={length(units)}
@@ -45,6 +47,7 @@ export function ChosenCard({ site, units }: { site: SiteFile; units: Units }) {
           onChange={(v) => setBy([v, by[1]])}
         />
         <Measure
+          of={chosen.join()}
           label="North by"
           value={by[1]}
           quantity={length(units)}

@@ -35,6 +35,7 @@ export function DrawCard({ units }: { units: Units }) {
           filled
         </label>
         <Measure
+          of="drawn"
           label="Top"
           value={top}
           quantity={lengthOf(units)}

@@ -1,5 +1,6 @@
 /** What is being drawn: its kind, its points so far, where the hand is. */
 import { create } from "zustand";
+import { perSite } from "../../../model/perSite";
 import type { Obstacle, Point } from "../../../core/types";
 import type { Snapped } from "../../../model/snap";
 import { PRIVATE_BEGINS } from "../../../model/privatePlaces";
@@ -29,20 +30,24 @@ interface DrawView {
   setKind(kind: DrawKind): void;
 }
 
-export const useDraw = create<DrawView>((set) => ({
-  kind: "building",
-  closed: true,
-  top: BEGINS.building.top,
-  points: [],
-  hand: null,
-  corner: null,
-  chosen: [],
-  set,
-  setKind: (kind) => set({ kind, ...beginsAs(kind) }),
-}));
+export const useDraw = perSite(
+  create<DrawView>((set) => ({
+    kind: "building",
+    closed: true,
+    top: BEGINS.building.top,
+    points: [],
+    hand: null,
+    corner: null,
+    chosen: [],
+    set,
+    setKind: (kind) => set({ kind, ...beginsAs(kind) }),
+  })),
+);
 
 /** Whether somebody brings in a drawing. */
-export const useBringIn = create<{ open: boolean; show(open: boolean): void }>((set) => ({
-  open: false,
-  show: (open) => set({ open }),
-}));
+export const useBringIn = perSite(
+  create<{ open: boolean; show(open: boolean): void }>((set) => ({
+    open: false,
+    show: (open) => set({ open }),
+  })),
+);

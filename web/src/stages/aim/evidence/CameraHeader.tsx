@@ -1,12 +1,13 @@
 /** The camera in hand: its name, its model out of the catalogue, and what can be done with it. */
-import { Button, Dropdown, Input, Select } from "antd";
-import { memo, useState } from "react";
+import { Button, Dropdown, Select } from "antd";
+import { memo } from "react";
 import { core } from "../../../core/port";
 import { useCatalogue } from "../../../core/useStock";
 import { useSite } from "../../../keep/store";
 import { duplicateCamera, setAim, setModel } from "../../../model/cameras";
 import { useInHand } from "../../../model/inHand";
 import { cameraOf } from "../../../model/lookups";
+import { NameInput } from "../../../ui/NameInput";
 
 interface Props {
   /** The camera's id, its name, and what its model is called. */
@@ -21,16 +22,11 @@ interface Props {
 export const CameraHeader = memo(function CameraHeader({ id, name, model, head, view }: Props) {
   const edit = useSite((state) => state.edit);
   const { takeHead, target } = useInHand();
-  const [typed, setTyped] = useState<string | null>(null);
-  const rename = (): void => {
-    const wanted = typed?.trim();
-    if (wanted && wanted !== name)
-      edit(`Rename ${name}`, (site) => {
-        const c = cameraOf(site, id);
-        if (c) c.name = wanted;
-      });
-    setTyped(null);
-  };
+  const rename = (wanted: string): void =>
+    edit(`Rename ${name}`, (site) => {
+      const c = cameraOf(site, id);
+      if (c) c.name = wanted;
+    });
   const duplicate = (): void => {
     let copy = null as string | null;
     edit(`Duplicate ${name}`, (site) => {
@@ -53,16 +49,7 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head, 
   };
   return (
     <div className="camera-head">
-      <Input
-        size="small"
-        className="camera-title"
-        aria-label="Name of the camera"
-        value={typed ?? name}
-        maxLength={200}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={rename}
-        onPressEnter={(event) => event.currentTarget.blur()}
-      />
+      <NameInput of={id} name={name} label="Name of the camera" className="camera-title" onName={rename} />
       <ModelChoice id={id} name={name} model={model} />
       <Dropdown
         trigger={["click"]}

@@ -43,6 +43,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
   return (
     <div className="dials dials-head">
       <Measure
+        of={camera.id}
         label="Height"
         value={camera.height_m}
         quantity={length(units)}
@@ -59,6 +60,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
         }
       />
       <Measure
+        of={keyOf(ref)}
         label="Bearing"
         value={aimed.pan_deg}
         quantity={plain("°", 1, 1)}
@@ -76,6 +78,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
         }
       />
       <Measure
+        of={keyOf(ref)}
         label="Down"
         value={aimed.tilt_deg}
         quantity={plain("°", 1, 1)}
@@ -94,6 +97,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
       />
       {hasFocal(aimed) && (
         <Measure
+          of={keyOf(ref)}
           label="Focal"
           value={aimed.focal_mm}
           quantity={plain("mm", 1, 0.1)}
@@ -117,6 +121,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
       )}
       {line && result && (
         <Measure
+          of={keyOf(ref) + line.target}
           label="Laser shot"
           value={result.slant_m}
           quantity={length(units)}
@@ -172,6 +177,7 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
   return (
     <div className="dials dials-place">
       <Measure
+        of={`${camera.id}/${head.id}`}
         label="Roll"
         value={head.roll_deg ?? 0}
         quantity={plain("°", 0, 1)}
@@ -189,6 +195,7 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
         }
       />
       <Measure
+        of={camera.id}
         label="Ground"
         value={camera.ground_m ?? 0}
         quantity={length(units)}
@@ -207,6 +214,7 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
         }
       />
       <Measure
+        of={camera.id}
         label="East"
         value={east}
         quantity={length(units)}
@@ -215,6 +223,7 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
         onChange={(v, g) => move(0, v, g)}
       />
       <Measure
+        of={camera.id}
         label="North"
         value={north}
         quantity={length(units)}

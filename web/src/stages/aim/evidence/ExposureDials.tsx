@@ -61,11 +61,10 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
         </Button>
       </p>
     ) : null;
-  const focus = exposure.focus_m ?? null;
-  const metres = length(units);
   return (
     <div className="dials dials-place" aria-label="Exposure" role="group">
       <Measure
+        of={`${camera.id}/${head.id}`}
         label="Shutter"
         value={Math.round(1 / exposure.shutter_s)}
         quantity={SHUTTER_TIME}
@@ -74,6 +73,7 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
         onChange={(v, g) => set("Shutter", { shutter_s: Number((1 / v).toPrecision(6)) }, g)}
       />
       <Measure
+        of={`${camera.id}/${head.id}`}
         label="Pictures"
         value={exposure.fps}
         quantity={plain("/s", 1, 1)}
@@ -82,20 +82,19 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
         onChange={(v, g) => set("Pictures a second", { fps: v }, g)}
       />
       <Measure
+        of={`${camera.id}/${head.id}`}
         label="Focus"
-        value={focus ?? NaN}
+        value={exposure.focus_m ?? null}
+        empty={{ word: "auto", onEmpty: () => set("Focus", { focus_m: null }) }}
         min={0.1}
         max={10_000}
         hint="“auto” for the distance that centres where plates read"
-        quantity={{
-          ...metres,
-          format: (v) => (Number.isNaN(v) ? "auto" : metres.format(v)),
-          parse: (text) => (/^\s*(auto)?\s*$/i.test(text) ? 10_000 : metres.parse(text)),
-        }}
-        onChange={(v, g) => set("Focus", { focus_m: v >= 10_000 ? null : v }, g)}
+        quantity={length(units)}
+        onChange={(v, g) => set("Focus", { focus_m: v }, g)}
       />
       {camera.model.infrared_m != null || camera.model.infrared != null ? (
         <Measure
+          of={`${camera.id}/${head.id}`}
           label="Infrared"
           value={100 * (exposure.infrared_share ?? 1)}
           quantity={plain("%", 0, 5)}

@@ -1,6 +1,7 @@
 /** How the ground is looked at: the need that counts as seen, what is asked about it, where the quiet path leads. */
 import { useMemo } from "react";
 import { create } from "zustand";
+import { perSite } from "../../../model/perSite";
 import type { GroundWish, Point, SiteFile } from "../../../core/types";
 import { middle, targetOf } from "../../../model/lookups";
 
@@ -18,15 +19,17 @@ interface GroundView {
   set(change: Partial<GroundView>): void;
 }
 
-export const useGroundView = create<GroundView>((set) => ({
-  looking: false,
-  need: 25,
-  height: 1.6,
-  goal: null,
-  asked: null,
-  counting: false,
-  set,
-}));
+export const useGroundView = perSite(
+  create<GroundView>((set) => ({
+    looking: false,
+    need: 25,
+    height: 1.6,
+    goal: null,
+    asked: null,
+    counting: false,
+    set,
+  })),
+);
 
 /** What is asked about the ground of a site; nothing while nobody looks at it. */
 export function useGroundWish(site: SiteFile): GroundWish | null {

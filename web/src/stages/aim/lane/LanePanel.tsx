@@ -56,6 +56,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
       <div className="lane-row">
         <div className="lane-set">
           <Measure
+            of={target.id}
             label="Speed"
             value={(target.speed_mps ?? 0) * 3.6}
             quantity={SPEED}

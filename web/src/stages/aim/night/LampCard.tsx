@@ -35,9 +35,10 @@ function Card({ lamp, close }: { lamp: Lamp; close(): void }) {
     });
   return (
     <section className="obstacle-card" aria-label={`Lamp ${lamp.name}`}>
-      <NameInput name={lamp.name} label="Name of the lamp" onName={rename} />
+      <NameInput of={lamp.id} name={lamp.name} label="Name of the lamp" onName={rename} />
       <div className="dials">
         <Measure
+          of={lamp.id}
           label="Height"
           value={lamp.height_m}
           quantity={length(units)}
@@ -54,6 +55,7 @@ function Card({ lamp, close }: { lamp: Lamp; close(): void }) {
           }
         />
         <Measure
+          of={lamp.id}
           label="Light"
           value={lamp.lumens}
           quantity={plain("lm", 0, 100)}

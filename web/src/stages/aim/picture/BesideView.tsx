@@ -160,6 +160,7 @@ function OtherDials({
       />
       {hasFocal(aimed) && lens.focal_max_mm > lens.focal_min_mm && (
         <Measure
+          of={camera.id}
           label="Focal beside"
           value={aimed.focal_mm}
           quantity={plain("mm", 1, 0.5)}
@@ -169,6 +170,7 @@ function OtherDials({
         />
       )}
       <Measure
+        of={camera.id}
         label="Height beside"
         value={camera.height_m}
         quantity={length(units)}

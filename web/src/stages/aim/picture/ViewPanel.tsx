@@ -100,6 +100,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
         />
         {look.night && (
           <Measure
+            of="look"
             label="Exposure"
             value={look.stops}
             quantity={plain("stops", 1, 0.5)}
@@ -111,6 +112,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
         )}
         {moves && !own && (
           <Measure
+            of="look"
             label="Shutter"
             value={look.shutter}
             quantity={SHUTTER_TIME}

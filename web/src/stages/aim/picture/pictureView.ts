@@ -1,5 +1,6 @@
 /** How pictures are looked at: by day or by night, exposed how, with which lines over them, and beside what. */
 import { create } from "zustand";
+import { perSite } from "../../../model/perSite";
 import type { HeadRef, Light, Point, SiteFile } from "../../../core/types";
 import { cameraOf } from "../../../model/lookups";
 import { aimedOf } from "../../../model/views";
@@ -22,15 +23,17 @@ interface PictureLook {
 /** Where the shutter of a plate camera begins (handbook, section 6). */
 const SHUTTER = 500;
 
-export const usePictureLook = create<PictureLook>((set) => ({
-  night: false,
-  stops: 0,
-  grid: false,
-  lines: true,
-  shutter: SHUTTER,
-  dragged: false,
-  set,
-}));
+export const usePictureLook = perSite(
+  create<PictureLook>((set) => ({
+    night: false,
+    stops: 0,
+    grid: false,
+    lines: true,
+    shutter: SHUTTER,
+    dragged: false,
+    set,
+  })),
+);
 
 export const lightOf = ({ night, stops }: Pick<PictureLook, "night" | "stops">): Light =>
   night ? { night: { stops } } : "day";

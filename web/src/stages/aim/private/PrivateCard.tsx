@@ -40,7 +40,7 @@ function Card({ site, place, close }: { site: SiteFile; place: PrivatePlace; clo
   const [base, top] = [place.base_m ?? 0, place.top_m];
   return (
     <section className="obstacle-card private-card" aria-label={`Private place ${place.name}`}>
-      <NameInput name={place.name} label="Name of the private place" onName={rename} />
+      <NameInput of={place.id} name={place.name} label="Name of the private place" onName={rename} />
       <label className="switch-line">
         <Switch
           size="small"
@@ -51,6 +51,7 @@ function Card({ site, place, close }: { site: SiteFile; place: PrivatePlace; clo
       </label>
       <div className="dials">
         <Measure
+          of={place.id}
           label="Upper edge"
           value={top}
           quantity={length(units)}
@@ -67,6 +68,7 @@ function Card({ site, place, close }: { site: SiteFile; place: PrivatePlace; clo
           }
         />
         <Measure
+          of={place.id}
           label="Lower edge"
           value={base}
           quantity={length(units)}

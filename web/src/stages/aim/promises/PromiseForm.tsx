@@ -1,5 +1,5 @@
 /** A promise's own figures. */
-import { InputNumber, Select } from "antd";
+import { Select } from "antd";
 import { memo } from "react";
 import type { Point, SiteFile, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
@@ -8,7 +8,7 @@ import { useSite } from "../../../keep/store";
 import { middle, targetOf } from "../../../model/lookups";
 import { moveTarget, setShape } from "../../../model/targets";
 import { NameInput } from "../../../ui/NameInput";
-import { Measure, length, plain } from "../../../ui/Measure";
+import { Measure, length, plain, whole } from "../../../ui/Measure";
 import { SubjectSize } from "./SubjectSize";
 
 const SUBJECTS = [
@@ -53,6 +53,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
       <summary>Figures of this promise</summary>
       <div className="promise-form">
         <NameField
+          of={target.id}
           name={target.name}
           onName={(name) =>
             change("Rename", (t) => {
@@ -115,45 +116,53 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               }
             />
           </label>
-          <label className="stacked">
-            Own need, px/m
-            <InputNumber
-              size="small"
-              aria-label="Own need"
-              min={0.1}
-              max={100000}
-              value={target.needs_px_per_m ?? null}
-              placeholder="by task"
-              changeOnWheel={false}
-              onChange={(need) =>
-                change("Change the need", (t) => {
-                  if (need === null) delete t.needs_px_per_m;
-                  else t.needs_px_per_m = need;
-                })
-              }
-            />
-          </label>
-          <label className="stacked">
-            Heads wanted
-            <InputNumber
-              size="small"
-              aria-label="Heads wanted"
-              min={1}
-              max={8}
-              precision={0}
-              value={target.heads_wanted ?? 1}
-              onChange={(wanted) =>
-                wanted &&
-                change("Change the heads wanted", (t) => {
-                  t.heads_wanted = wanted;
-                })
-              }
-            />
-          </label>
         </div>
         {target.subject === "plate" && <PlateChoice target={target} onChange={change} />}
         <div className="dials">
           <Measure
+            of={target.id}
+            label="Own need"
+            value={target.needs_px_per_m ?? null}
+            empty={{
+              word: "by task",
+              onEmpty: () =>
+                change("Change the need", (t) => {
+                  delete t.needs_px_per_m;
+                }),
+            }}
+            quantity={plain("px/m", 1, 5)}
+            min={0.1}
+            max={100000}
+            hint="What this promise needs, where it is not what its task needs"
+            onChange={(need, g) =>
+              change(
+                "Change the need",
+                (t) => {
+                  t.needs_px_per_m = need;
+                },
+                g ? "form-need" : "",
+              )
+            }
+          />
+          <Measure
+            of={target.id}
+            label="Heads wanted"
+            value={target.heads_wanted ?? 1}
+            quantity={whole("")}
+            min={1}
+            max={8}
+            onChange={(wanted, g) =>
+              change(
+                "Change the heads wanted",
+                (t) => {
+                  t.heads_wanted = wanted;
+                },
+                g ? "form-heads" : "",
+              )
+            }
+          />
+          <Measure
+            of={target.id}
             label="Height"
             value={target.height_m}
             quantity={length(units)}
@@ -183,6 +192,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
           />
           {target.subject === "plate" && (
             <Measure
+              of={target.id}
               label="Speed"
               value={(target.speed_mps ?? 0) * 3.6}
               quantity={plain("km/h", 0, 1)}
@@ -214,6 +224,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
             }
           />
           <Measure
+            of={target.id}
             label="Ground"
             value={target.ground_m ?? 0}
             quantity={length(units)}
@@ -245,6 +256,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
             }
           />
           <Measure
+            of={target.id}
             label="East"
             value={at[0]}
             quantity={length(units)}
@@ -253,6 +265,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
             onChange={(v, g) => move([v, at[1]], g)}
           />
           <Measure
+            of={target.id}
             label="North"
             value={at[1]}
             quantity={length(units)}
@@ -299,21 +312,17 @@ function PlateChoice({
 
 /** The bearing that a face or plate points to; empty for any. */
 function Facing({ target, onFacing }: { target: Target; onFacing(facing: number | null, gesture: boolean): void }) {
-  const facing = target.facing_deg ?? null;
-  const quantity = plain("°", 1, 1);
   return (
     <Measure
+      of={target.id}
       label="Faces"
-      value={facing ?? NaN}
+      value={target.facing_deg ?? null}
+      empty={{ word: "any", onEmpty: () => onFacing(null, false) }}
       min={-360}
       max={360}
       hint="Bearing that the face or plate points to; “any” where it may be any"
-      quantity={{
-        ...quantity,
-        format: (v) => (Number.isNaN(v) ? "any" : quantity.format(v)),
-        parse: (text) => (/^\s*(any)?\s*$/i.test(text) ? -360 : quantity.parse(text)),
-      }}
-      onChange={(v, gesture) => (v === -360 ? onFacing(null, false) : onFacing(Number.isNaN(v) ? 0 : v, gesture))}
+      quantity={plain("°", 1, 1)}
+      onChange={onFacing}
     />
   );
 }
@@ -323,26 +332,28 @@ function UnseenWish({ target, onWish }: { target: Target; onWish(wish: number | 
   const quantity = plain("s", 0, 1);
   return (
     <Measure
+      of={target.id}
       label="Unseen"
-      value={target.unseen_at_most_s ?? NaN}
-      min={-1}
+      value={target.unseen_at_most_s ?? null}
+      empty={{ word: "not said", onEmpty: () => onWish(null, false) }}
+      min={0}
       max={86400}
       hint="At most so long: a head that tours keeps the promise only if it is back by then. Empty where nobody said"
       quantity={{
         ...quantity,
-        format: (v) => (Number.isNaN(v) ? "not said" : `≤ ${quantity.format(v)}`),
-        parse: (text) => (/^\s*(not said)?\s*$/i.test(text) ? -1 : quantity.parse(text.replace("≤", ""))),
+        format: (v) => `≤ ${quantity.format(v)}`,
+        parse: (text) => quantity.parse(text.replace("≤", "")),
       }}
-      onChange={(v, gesture) => (v < 0 ? onWish(null, false) : onWish(Number.isNaN(v) ? 0 : v, gesture))}
+      onChange={onWish}
     />
   );
 }
 
-function NameField({ name, onName }: { name: string; onName(name: string): void }) {
+function NameField({ of, name, onName }: { of: string; name: string; onName(name: string): void }) {
   return (
     <label className="stacked">
       Name
-      <NameInput name={name} onName={onName} />
+      <NameInput of={of} name={name} onName={onName} />
     </label>
   );
 }

@@ -21,6 +21,7 @@ export function SubjectSize({ target, onSize }: Props) {
   return (
     <>
       <Measure
+        of={target.id}
         label="Wide"
         hint="How wide the subject is"
         value={width}
@@ -30,6 +31,7 @@ export function SubjectSize({ target, onSize }: Props) {
         onChange={(v, gesture) => set([v, tall], gesture)}
       />
       <Measure
+        of={target.id}
         label="Tall"
         hint="How tall the subject is"
         value={tall}

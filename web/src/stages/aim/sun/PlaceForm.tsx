@@ -37,6 +37,7 @@ export function PlaceForm({ place, close }: { place: GeoPlace | null; close?: ((
     <div className="place-form">
       <div className="dials">
         <Measure
+          of="place"
           label="Latitude"
           value={now.latitude_deg}
           quantity={DEGREES}
@@ -46,6 +47,7 @@ export function PlaceForm({ place, close }: { place: GeoPlace | null; close?: ((
           onChange={(v, g) => set({ latitude_deg: v }, g ? "place-latitude" : "")}
         />
         <Measure
+          of="place"
           label="Longitude"
           value={now.longitude_deg}
           quantity={DEGREES}

@@ -1,11 +1,12 @@
 /** The sun: the calendar of the head in hand, its hours, the ways out of it with their price, and the hours of all heads. */
-import { Button, InputNumber } from "antd";
+import { Button } from "antd";
 import { useEffect, useState } from "react";
 import type { HeadRef, SiteFile } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useInHand } from "../../../model/inHand";
 import { targetOf } from "../../../model/lookups";
 import { keyOf, nameOf } from "../../../model/views";
+import { Measure, whole } from "../../../ui/Measure";
 import { Mending } from "../Mending";
 import { PlaceForm } from "./PlaceForm";
 import { SunChart } from "./SunChart";
@@ -41,15 +42,14 @@ export function SunPanel({ site }: { site: SiteFile }) {
       </div>
       <div className="sun-side">
         <div className="row">
-          <InputNumber
-            size="small"
-            aria-label="Year"
+          <Measure
+            of="year"
+            label="Year"
+            value={year}
+            quantity={whole("")}
             min={1900}
             max={2100}
-            precision={0}
-            value={year}
-            changeOnWheel={false}
-            onChange={(value) => value !== null && setYear(value)}
+            onChange={(value) => setYear(value)}
           />
           <Button size="small" onClick={() => setPlacing(!placing)}>
             {site.place.latitude_deg.toFixed(2)}°, {site.place.longitude_deg.toFixed(2)}°

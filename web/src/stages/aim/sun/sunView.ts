@@ -1,5 +1,6 @@
 /** What was last told about the sun, for the plan beside the calendar. */
 import { create } from "zustand";
+import { perSite } from "../../../model/perSite";
 import type { HeadRef, SunCalendar } from "../../../core/types";
 
 interface SunView {
@@ -7,4 +8,4 @@ interface SunView {
   tell(told: SunView["told"]): void;
 }
 
-export const useSunView = create<SunView>((set) => ({ told: null, tell: (told) => set({ told }) }));
+export const useSunView = perSite(create<SunView>((set) => ({ told: null, tell: (told) => set({ told }) })));

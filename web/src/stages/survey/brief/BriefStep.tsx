@@ -1,9 +1,9 @@
 /** What the client is asked, on one page, so that nobody has to ring back. */
-import { InputNumber } from "antd";
 import type { Brief, SiteFile } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import { useSite } from "../../../keep/store";
 import { ChoiceField, Field, TextField, YesNoField } from "../../../ui/Field";
+import { Measure, whole } from "../../../ui/Measure";
 import { isNeeded } from "../walk/plainTasks";
 
 const KINDS = [
@@ -75,16 +75,18 @@ export function BriefStep({ site }: { site: SiteFile }) {
         onChange={(v) => set("must_see", v)}
       />
       <Field {...needed("retention_days")} label="Days of recording">
-        <InputNumber
-          aria-label="Days of recording"
-          size="large"
-          min={1}
-          max={3660}
-          precision={0}
-          changeOnWheel={false}
-          value={brief.retention_days ?? null}
-          onChange={(days) => set("retention_days", days ?? undefined)}
-        />
+        <div className="dials dials-big">
+          <Measure
+            of="brief"
+            label="Days"
+            value={brief.retention_days ?? null}
+            empty={{ word: "not said", onEmpty: () => set("retention_days", undefined) }}
+            quantity={whole("days")}
+            min={1}
+            max={3660}
+            onChange={(days) => set("retention_days", days)}
+          />
+        </div>
       </Field>
       <TextField
         {...needed("recorder_place")}

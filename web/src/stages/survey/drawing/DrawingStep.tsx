@@ -80,6 +80,7 @@ export function DrawingStep({ site, state }: { site: SiteFile; state: SurveyStat
             />
             <div className="dials">
               <Measure
+                of="drawing"
                 label="Top points to"
                 value={drawing.turn_deg ?? 0}
                 quantity={plain("°", 1, 1)}

@@ -1,6 +1,5 @@
 /** A sketch without a picture: walls paced out by lengths and bearings. */
 import { Button, Switch } from "antd";
-import { useState } from "react";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { freshId, roundPoint } from "../../../model/points";
@@ -8,12 +7,16 @@ import { usePlanView } from "../../../plan/planView";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { formatLength } from "../../../ui/length";
 import { type Leg, corners } from "./corners";
+import { NOTHING_PACED, usePaced } from "./paced";
 
 export function PaceOut() {
   const units = useSettings((settings) => settings.units);
   const edit = useSite((state) => state.edit);
-  const [legs, setLegs] = useState<Leg[]>([]);
-  const [closed, setClosed] = useState(true);
+  const id = useSite((state) => state.open?.id) ?? "";
+  const { legs, closed } = usePaced((state) => state.paced[id]) ?? NOTHING_PACED;
+  const { pace } = usePaced.getState();
+  const setLegs = (to: Leg[]): void => pace(id, { legs: to, closed });
+  const setClosed = (to: boolean): void => pace(id, { legs, closed: to });
   const change = (place: number, update: Partial<Leg>): void =>
     setLegs(legs.map((leg, i) => (i === place ? { ...leg, ...update } : leg)));
   const walked = corners([0, 0], legs);
@@ -42,7 +45,7 @@ export function PaceOut() {
     setLegs([]);
   };
   return (
-    <details className="pace-out">
+    <details className="pace-out" open={legs.length > 0 || undefined}>
       <summary>No picture? Pace out a sketch</summary>
       <p className="fine">
         Walk along the walls: type how long each one is and which way it runs, clockwise from north. It is drawn from
@@ -52,6 +55,7 @@ export function PaceOut() {
         {legs.map((leg, place) => (
           <li key={place} className="dials">
             <Measure
+              of={`wall-${place}`}
               label={`Wall ${place + 1}`}
               value={leg.length}
               quantity={length(units)}
@@ -60,6 +64,7 @@ export function PaceOut() {
               onChange={(v) => change(place, { length: v })}
             />
             <Measure
+              of={`wall-${place}`}
               label={`Bearing ${place + 1}`}
               value={leg.bearing}
               quantity={plain("°", 0, 5)}

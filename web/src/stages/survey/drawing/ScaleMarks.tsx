@@ -38,6 +38,7 @@ export function ScaleMarks({
         {marks.map((given, place) => (
           <li key={place} className={scale?.odd_one === place ? "scale-odd" : ""}>
             <Measure
+              of={`scale-${place}`}
               label={`Distance ${place + 1}`}
               value={given.distance_m}
               quantity={length(units)}

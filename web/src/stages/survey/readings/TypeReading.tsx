@@ -3,7 +3,10 @@ import { Input, Modal, Radio } from "antd";
 import { useState } from "react";
 import { useSettings } from "../../../keep/settings";
 import { parseLength } from "../../../ui/length";
+import { plain } from "../../../ui/Measure";
 import { unitWord } from "../../../ui/words";
+
+const DEGREES = plain("°", 1, 0.1);
 
 export function TypeReading({
   close,
@@ -17,8 +20,9 @@ export function TypeReading({
   const [angle, setAngle] = useState("");
   const [kind, setKind] = useState<"slope" | "level">("slope");
   const distance = parseLength(text, units);
-  const inclination = angle.trim() === "" ? null : Number(angle.replace(",", ".").replace("°", ""));
-  const fine = distance !== null && distance > 0 && (inclination === null || Math.abs(inclination) <= 89);
+  const inclination = angle.trim() === "" ? null : DEGREES.parse(angle);
+  const fine =
+    distance !== null && distance > 0 && (angle.trim() === "" || (inclination !== null && Math.abs(inclination) <= 89));
   const done = (): void => {
     if (!fine) return;
     onTyped(distance, kind === "level" ? null : inclination, kind === "level");

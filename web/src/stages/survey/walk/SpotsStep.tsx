@@ -1,5 +1,5 @@
 /** Spots: places that a camera could sit, in the order of the walk. */
-import { Button, InputNumber } from "antd";
+import { Button } from "antd";
 import { useMemo, useState } from "react";
 import type { Point, SiteFile, Spot } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
@@ -155,6 +155,7 @@ function SpotForm({ spot }: { spot: Spot }) {
       />
       <div className="dials dials-big">
         <Measure
+          of={spot.id}
           label="Height available"
           value={spot.height_m}
           quantity={length(units)}
@@ -167,6 +168,7 @@ function SpotForm({ spot }: { spot: Spot }) {
           }
         />
         <Measure
+          of={spot.id}
           label="Ground at its foot"
           value={spot.ground_m ?? 0}
           quantity={length(units)}
@@ -212,25 +214,29 @@ function SpotForm({ spot }: { spot: Spot }) {
         }
         hint="Then a vandal-resistant housing, or higher up: at least 2.4 m."
       />
-      <Field
-        {...needed("cable_m")}
-        label={`Cable way to the recorder, ${units === "feet" ? "ft" : "m"}`}
-        hint="An estimate will do."
-      >
-        <InputNumber
-          aria-label="Cable way to the recorder"
-          size="large"
-          min={0}
-          max={100000}
-          changeOnWheel={false}
-          value={spot.cable_m == null ? null : Number((spot.cable_m / (units === "feet" ? 0.3048 : 1)).toFixed(1))}
-          onChange={(v) =>
-            set((s) => {
-              if (v === null) delete s.cable_m;
-              else s.cable_m = Number((v * (units === "feet" ? 0.3048 : 1)).toFixed(4));
-            }, "cable way")
-          }
-        />
+      <Field {...needed("cable_m")} label="Cable way to the recorder" hint="An estimate will do.">
+        <div className="dials dials-big">
+          <Measure
+            of={spot.id}
+            label="Length of the way"
+            value={spot.cable_m ?? null}
+            empty={{
+              word: "not said",
+              onEmpty: () =>
+                set((s) => {
+                  delete s.cable_m;
+                }, "cable way"),
+            }}
+            quantity={length(units)}
+            min={0}
+            max={100000}
+            onChange={(v) =>
+              set((s) => {
+                s.cable_m = v;
+              }, "cable way")
+            }
+          />
+        </div>
       </Field>
       <TextField
         name="note"

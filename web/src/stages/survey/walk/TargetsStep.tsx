@@ -171,6 +171,7 @@ function TargetForm({ target }: { target: Target }) {
       />
       <div className="dials dials-big">
         <Measure
+          of={target.id}
           label="Height"
           value={target.height_m}
           quantity={length(units)}
@@ -183,6 +184,7 @@ function TargetForm({ target }: { target: Target }) {
           }
         />
         <Measure
+          of={target.id}
           label="Speed"
           value={(target.speed_mps ?? 0) * 3.6}
           quantity={plain("km/h", 0, 1)}
@@ -196,15 +198,23 @@ function TargetForm({ target }: { target: Target }) {
         />
         <span data-field="facing_deg">
           <Measure
+            of={target.id}
             label="Faces"
-            value={target.facing_deg ?? NaN}
+            value={target.facing_deg ?? null}
+            empty={{
+              word: "any",
+              onEmpty: () =>
+                set((t) => {
+                  t.facing_deg = null;
+                }, "facing"),
+            }}
             min={-360}
             max={360}
             hint="The bearing that a face or plate points to"
-            quantity={{ ...plain("°", 0, 5), format: (v) => (Number.isNaN(v) ? "any" : `${v.toFixed(0)}°`) }}
+            quantity={plain("°", 1, 5)}
             onChange={(v) =>
               set((t) => {
-                t.facing_deg = Number.isNaN(v) ? 0 : v;
+                t.facing_deg = v;
               }, "facing")
             }
           />

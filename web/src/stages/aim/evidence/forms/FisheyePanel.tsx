@@ -79,6 +79,7 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
       <ImageCircle camera={camera} />
       {flat && (
         <Measure
+          of={`${camera.id}/${flat.id}`}
           label="Field"
           value={flat.hfov_deg}
           quantity={plain("°", 0, 1)}
@@ -111,6 +112,7 @@ function ImageCircle({ camera }: { camera: FormProps["camera"] }) {
   const whole = Math.ceil(Math.hypot(width_px, height_px));
   return (
     <Measure
+      of={camera.id}
       label="Image circle"
       value={image_circle_px ?? whole}
       quantity={plain("px", 0, 16)}

@@ -1,8 +1,9 @@
 /** The fixed view that points a head that is turned from afar: the pairs of what both see, how well they agree, and pointing through it. */
-import { Button, Input, Select } from "antd";
+import { Button, Select } from "antd";
 import { useEffect, useState } from "react";
 import { Refused } from "../../../../core/errors";
 import { core } from "../../../../core/port";
+import { Measure, type Quantity, plain } from "../../../../ui/Measure";
 import type { Camera, CameraHead, LinkFound, Point, SiteFile } from "../../../../core/types";
 import { useSite } from "../../../../keep/store";
 import { headOf } from "../../../../model/lookups";
@@ -98,10 +99,11 @@ function Pairs({
           </li>
         ))}
       </ol>
-      <PixelInput
-        label="A thing in the fixed view, px right, px down; pan, tilt that have it in the middle"
+      <p className="fine">A thing in the fixed view, and the pan and tilt that have it in the middle:</p>
+      <Figures
+        of={`${camera.id}/${head.id}`}
+        fields={[RIGHT, DOWN, PAN, TILT]}
         button="Add the pair"
-        count={4}
         onTyped={([u = 0, v = 0, pan_deg = 0, tilt_deg = 0]) =>
           onHead("Add a pair to", (h) => h.pointed_by?.pairs.push({ pixel: [u, v], pan_deg, tilt_deg }))
         }
@@ -114,10 +116,11 @@ function Pairs({
             The pairs agree to {found.rms_deg.toFixed(2)}°. Its pan of zero looks to {found.pan_zero_deg.toFixed(1)}°;
             it hangs {found.moved_m.toFixed(2)} m from where it is drawn. When either is moved, do it again.
           </p>
-          <PixelInput
-            label="A pixel of the fixed view"
+          <p className="fine">A pixel of the fixed view:</p>
+          <Figures
+            of={`${camera.id}/${head.id}`}
+            fields={[RIGHT, DOWN]}
             button="Point there"
-            count={2}
             onTyped={([u = 0, v = 0]) => void point([u, v])}
           />
         </>
@@ -128,41 +131,51 @@ function Pairs({
   );
 }
 
-/** Figures typed with commas between them. */
-function PixelInput({
-  label,
+interface FigureField {
+  label: string;
+  quantity: Quantity;
+  min: number;
+  max: number;
+}
+const RIGHT: FigureField = { label: "Right", quantity: plain("px", 0, 10), min: 0, max: 100_000 };
+const DOWN: FigureField = { ...RIGHT, label: "Down in it" };
+const PAN: FigureField = { label: "Pan", quantity: plain("°", 1, 1), min: -360, max: 360 };
+const TILT: FigureField = { label: "Tilt", quantity: plain("°", 1, 1), min: -90, max: 90 };
+
+/** Some figures that belong together: taken with a press once each is there. */
+function Figures({
+  of,
+  fields,
   button,
-  count,
   onTyped,
 }: {
-  label: string;
+  of: string;
+  fields: FigureField[];
   button: string;
-  count: number;
   onTyped(figures: number[]): void;
 }) {
-  const [typed, setTyped] = useState("");
-  const figures = typed
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-    .map(Number);
-  const sense = figures.length === count && figures.every(Number.isFinite);
+  const [typed, setTyped] = useState<Record<string, number>>({});
+  const figures = fields.map(({ label }) => typed[label]).filter((figure) => figure !== undefined);
+  const without = (label: string): Record<string, number> =>
+    Object.fromEntries(Object.entries(typed).filter(([held]) => held !== label));
   return (
-    <div className="form-buttons">
-      <Input
-        size="small"
-        aria-label={label}
-        title={label}
-        placeholder={count === 4 ? "u, v, pan, tilt" : "u, v"}
-        value={typed}
-        status={typed !== "" && !sense ? "warning" : ""}
-        onChange={(event) => setTyped(event.target.value)}
-      />
+    <div className="dials">
+      {fields.map((field) => (
+        <Measure
+          key={field.label}
+          of={of}
+          {...field}
+          value={typed[field.label] ?? null}
+          empty={{ word: "–", onEmpty: () => setTyped(without(field.label)) }}
+          onChange={(value) => setTyped({ ...typed, [field.label]: value })}
+        />
+      ))}
       <Button
         size="small"
-        disabled={!sense}
+        disabled={figures.length < fields.length}
         onClick={() => {
           onTyped(figures);
-          setTyped("");
+          setTyped({});
         }}
       >
         {button}

@@ -42,6 +42,7 @@ export function RingPanel({ camera, head }: FormProps) {
       />
       <div className="dials">
         <Measure
+          of={`${camera.id}/${head.id}`}
           label="Spread over"
           value={over}
           quantity={plain("°", 0, 10)}
@@ -50,6 +51,7 @@ export function RingPanel({ camera, head }: FormProps) {
           onChange={(value) => setOver(value)}
         />
         <Measure
+          of={`${camera.id}/${head.id}`}
           label="Own lens"
           value={own?.focal_min_mm ?? camera.model.lens.focal_min_mm}
           quantity={plain("mm", 1, 0.1)}

@@ -1,5 +1,5 @@
 /** The presets of a head that is turned from afar, the tour over them, and what it misses. */
-import { Button, Input } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import type { Preset } from "../../../../core/types";
 import { type Tour, useTour } from "../../../../core/useTours";
@@ -9,6 +9,7 @@ import { useInHand } from "../../../../model/inHand";
 import { headOf } from "../../../../model/lookups";
 import { USUAL_SLEW, USUAL_ZOOM, addPreset, movePreset, removePreset } from "../../../../model/tours";
 import { hasFocal, refOf, viewOf } from "../../../../model/views";
+import { NameInput } from "../../../../ui/NameInput";
 import { Measure, plain } from "../../../../ui/Measure";
 import { formatLength } from "../../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../../ui/words";
@@ -76,6 +77,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
       <div className="dials">
         {inHand && (
           <Measure
+            of={`${camera.id}/${head.id}/${inHand.id}`}
             label="Stays"
             value={inHand.dwell_s}
             quantity={plain("s", 1, 1)}
@@ -94,6 +96,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
           />
         )}
         <Measure
+          of={`${camera.id}/${head.id}`}
           label="Turns"
           value={head.slew_deg_s ?? USUAL_SLEW}
           quantity={plain("°/s", 0, 10)}
@@ -110,6 +113,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
           }
         />
         <Measure
+          of={`${camera.id}/${head.id}`}
           label="Zooms in"
           value={head.zoom_s ?? USUAL_ZOOM}
           quantity={plain("s", 1, 0.5)}
@@ -127,6 +131,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         />
         {presets.length > 0 && (
           <Measure
+            of={`${camera.id}/${head.id}`}
             label="Event of"
             value={event}
             quantity={plain("s", 0, 1)}
@@ -182,24 +187,10 @@ function PresetRow({
   onUp: (() => void) | undefined;
   onRemove(): void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const rename = (): void => {
-    const name = typed?.trim();
-    if (name && name !== preset.name) onRename(name);
-    setTyped(null);
-  };
   return (
     <li className={inHand ? "view-in-hand" : ""} data-testid={`preset-${preset.id}`}>
       {inHand ? (
-        <Input
-          size="small"
-          aria-label="Name of the preset"
-          maxLength={200}
-          value={typed ?? preset.name}
-          onChange={(event) => setTyped(event.target.value)}
-          onBlur={rename}
-          onPressEnter={(event) => event.currentTarget.blur()}
-        />
+        <NameInput of={preset.id} name={preset.name} label="Name of the preset" onName={onRename} />
       ) : (
         <button type="button" onClick={onTake}>
           {preset.name}
