@@ -1,6 +1,7 @@
 /** A site's stages with the site: opened, away, not there, or ready to work on. */
 import { Alert, Button, Result, Skeleton } from "antd";
 import { Suspense, useEffect } from "react";
+import { useCoreState } from "../core/state";
 import { Gone, NotThere } from "../keep/http";
 import { useOffline } from "../keep/offline";
 import { usePendingPhotos } from "../keep/photoOutbox";
@@ -94,10 +95,19 @@ function Looking({ id, number }: { id: string; number: number }) {
 function Notices() {
   const notice = useSite((state) => state.notice);
   const renew = useOffline((state) => state.renew);
+  const trouble = useCoreState((state) => state.trouble);
   return (
     <>
       {notice !== null && (
         <Alert banner type="info" title={notice} closable={{ onClose: () => useSite.setState({ notice: null }) }} />
+      )}
+      {trouble !== null && (
+        <Alert
+          banner
+          type="warning"
+          data-testid="core-trouble"
+          title={`The computation stopped (${trouble}). It is started again by itself; figures that are not of this state are pale.`}
+        />
       )}
       {renew && (
         <Alert

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { Refused } from "./errors";
+import { Fallen, Refused } from "./errors";
 import { Follower, type WorkerLike } from "./follower";
 import type { Reply, Request } from "./messages";
+import { useCoreState } from "./state";
 import { siteChange } from "./siteChange";
 import type { SiteChange, SiteFile } from "./types";
 
@@ -20,7 +21,8 @@ const named = (name: string): SiteFile => ({ ...empty, name });
  * and says when it is out of step. It answers a turn later.
  */
 class FakeWorker implements WorkerLike {
-  onmessage: ((event: MessageEvent<Reply>) => void) | null = null;
+  onmessage: ((event: { data: Reply }) => void) | null = null;
+  onfall: ((why: string) => void) | null = null;
   readonly posted: Request[] = [];
   private state = 0;
   private name = "";
@@ -31,7 +33,7 @@ class FakeWorker implements WorkerLike {
     this.posted.push(request);
     const reply = this.work(request);
     queueMicrotask(() => {
-      if (!this.ended) this.onmessage?.({ data: reply } as MessageEvent<Reply>);
+      if (!this.ended) this.onmessage?.({ data: reply });
     });
   }
 
@@ -105,9 +107,22 @@ describe("a follower", () => {
     await follower.run(named("A"), asking);
     const deadly = follower.run(named("deadly"), asking);
     const left = follower.run(named("B"), asking);
-    await expect(deadly).rejects.toThrow("unreachable");
+    await expect(deadly).rejects.toEqual(new Fallen("unreachable"));
     expect((await left).answers).toEqual(['"B"']);
     expect([workers.length, workers[0]?.ended]).toEqual([2, true]);
+    expect(useCoreState.getState().trouble).toBeNull();
+  });
+
+  it("answers all who wait when its worker ends or never comes, and starts another for the next", async () => {
+    const { follower, workers } = followed();
+    const both = [named("A"), named("B")].map((site) => follower.run(site, asking));
+    workers[0]?.onfall?.("it has ended");
+    for (const one of both) await expect(one).rejects.toEqual(new Fallen("it has ended"));
+    expect([useCoreState.getState().trouble, workers[0]?.ended, follower.busy]).toEqual(["it has ended", true, false]);
+    expect((await follower.run(named("B"), asking)).answers).toEqual(['"B"']);
+    // What the old one still says, and that it ends once more, concerns nobody.
+    workers[0]?.onfall?.("again");
+    expect([workers.length, useCoreState.getState().trouble]).toEqual([2, null]);
   });
 
   it("ends at once, drops what was asked, and goes on with another worker", async () => {

@@ -2,8 +2,9 @@
  * A worker that follows a site. Whoever asks says which state of the site the question is about; the worker is told what
  * changed since the last one, so that an answer is always of the state that was asked about.
  */
-import { Refused } from "./errors";
+import { Fallen, Refused } from "./errors";
 import type { Reply, Request } from "./messages";
+import { tellTrouble, tellWell } from "./state";
 import { siteChange } from "./siteChange";
 import type { Ask, Fault, SiteFile } from "./types";
 
@@ -13,7 +14,9 @@ type Job = Pick<Request, "relief" | "ground" | "sun" | "picture"> & { asks: Ask[
 export interface WorkerLike {
   postMessage(message: unknown): void;
   terminate(): void;
-  onmessage: ((event: MessageEvent<Reply>) => void) | null;
+  onmessage: ((event: { data: Reply }) => void) | null;
+  /** It ended, or never came; why. */
+  onfall: ((why: string) => void) | null;
 }
 
 interface Waiting {
@@ -35,8 +38,14 @@ export class Follower {
   /** Starts the worker, if it does not run yet. */
   start(): void {
     if (this.worker) return;
-    this.worker = this.make();
-    this.worker.onmessage = ({ data }) => this.settle(data);
+    const worker = this.make();
+    this.worker = worker;
+    worker.onmessage = ({ data }) => {
+      if (this.worker === worker) this.settle(data);
+    };
+    worker.onfall = (why) => {
+      if (this.worker === worker) this.fall(why);
+    };
   }
 
   /** The state that it follows, if it has been asked about one. */
@@ -49,7 +58,10 @@ export class Follower {
     return this.waiting.size > 0;
   }
 
-  /** Asks about a state of a site. Rejects with `Refused` for a state, or a question, that makes no sense. */
+  /**
+   * Asks about a state of a site. Rejects with `Refused` for a state, or a question, that makes no sense, and with `Fallen` if the
+   * worker falls over or never comes: then the next question starts another.
+   */
   run(site: SiteFile, job: Job): Promise<Reply> {
     this.start();
     return new Promise<Reply>((settle, fail) => this.post({ site, job, settle, fail }, this.held));
@@ -65,13 +77,21 @@ export class Follower {
     for (const { settle } of dropped) settle({ id: 0, answers: [], dropped: true });
   }
 
-  /** Puts another worker in the place of one that fell over; what else it was asked goes to the new one. */
-  private replace(): void {
+  /**
+   * The worker is of no use any more, and the next question starts another. Who asked what made it fall is told; without such a
+   * one all who wait are. The others' questions go to the new worker.
+   */
+  private fall(why: string, guilty?: Waiting): void {
     this.worker?.terminate();
     this.worker = null;
+    this.held = null;
     const left = [...this.waiting.values()];
     this.waiting.clear();
-    if (left.length > 0) this.start();
+    tellTrouble(this, why);
+    const told = guilty ? [guilty] : left;
+    for (const { fail } of told) fail(new Fallen(why));
+    if (!guilty || left.length === 0) return;
+    this.start();
     for (const waiting of left) this.post(waiting, this.held);
   }
 
@@ -101,12 +121,16 @@ export class Follower {
     const waiting = this.waiting.get(reply.id);
     if (!waiting) return;
     this.waiting.delete(reply.id);
+    if (reply.broken) {
+      const [fault] = JSON.parse(reply.refused ?? "[]") as Fault[];
+      return this.fall(fault?.message ?? "it fell over", waiting);
+    }
+    tellWell(this);
     if (reply.outOfStep) this.post(waiting, null);
     else if (reply.refused === undefined) waiting.settle(reply);
     else {
       // A refused change leaves the worker where it was; a refused question does not. Opening anew is right for both.
       this.held = null;
-      if (reply.broken) this.replace();
       waiting.fail(new Refused(JSON.parse(reply.refused) as Fault[]));
     }
   }

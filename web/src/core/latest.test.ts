@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from "vitest";
 import { Latest } from "./latest";
 import { sightsOf } from "./useSights";
-import { Refused } from "./errors";
+import { Fallen, Refused } from "./errors";
 import { cellsOver } from "./useRelief";
 import type { Sights, SiteFile } from "./types";
 
@@ -117,5 +117,48 @@ describe("the cells over a plan", () => {
     expect(other.west - one.west).toBeCloseTo(0.5, 9);
     expect((((one.west / one.cell) % 1) + 1) % 1).toBeCloseTo(0, 9);
     expect(Math.round((one.east - one.west) / one.cell)).toBe(Math.round((other.east - other.west) / other.cell));
+  });
+});
+
+describe("what fell over", () => {
+  const noted = (work: (wish: number) => Promise<string>) => {
+    const told: [number, string][] = [];
+    const failed: [number, unknown][] = [];
+    const latest = new Latest<number, string>(
+      work,
+      (wish, answer) => told.push([wish, answer]),
+      () => 0,
+      (wish, error) => failed.push([wish, error]),
+    );
+    return { latest, told, failed };
+  };
+
+  it("is wished for again by itself, later and later, and a newer wish takes its place", async () => {
+    vi.useFakeTimers();
+    const asked: number[] = [];
+    const { latest, told, failed } = noted((wish) => {
+      asked.push(wish);
+      return asked.length < 4 ? Promise.reject(new Fallen("gone")) : Promise.resolve("there");
+    });
+    latest.want(1);
+    await vi.advanceTimersByTimeAsync(600);
+    expect(asked).toEqual([1, 1]);
+    latest.want(2);
+    await vi.advanceTimersByTimeAsync(700);
+    expect(asked).toEqual([1, 1]);
+    await vi.advanceTimersByTimeAsync(3000);
+    expect([asked, told, failed.length, latest.idle]).toEqual([[1, 1, 2, 2], [[2, "there"]], 3, true]);
+    vi.useRealTimers();
+  });
+
+  it("is not a refusal: that is told once, and the next wish is worked on", async () => {
+    const { latest, told, failed } = noted((wish) =>
+      wish === 1 ? Promise.reject(new Refused([])) : Promise.resolve("fine"),
+    );
+    latest.want(1);
+    await turn();
+    latest.want(2);
+    await turn();
+    expect([told, failed.map(([wish]) => wish)]).toEqual([[[2, "fine"]], [1]]);
   });
 });

@@ -64,7 +64,11 @@ export interface Reply {
   dropped?: boolean;
 }
 
-/** The first message to a worker: the compiled module. */
+/** The first message to a worker: the compiled module, and the lock that it holds as long as it lives. */
 export interface Start {
   module: WebAssembly.Module;
+  life: string;
 }
+
+/** What comes from a worker: that it is ready, and whether it holds its lock; that it cannot be; an answer. */
+export type FromWorker = { ready: boolean } | { failed: string } | Reply;

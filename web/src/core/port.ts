@@ -2,8 +2,9 @@
  * The one door to the computation: the core, compiled for the browser, in workers of its own. One follows the hand; a few
  * share the relief; one thinks about ways and is stopped when its question is out of date.
  */
-import coreUrl from "./made/core_bg.wasm?url";
-import { Follower, type WorkerLike } from "./follower";
+import { makeWorker } from "./coreWorker";
+import { Fallen } from "./errors";
+import { Follower } from "./follower";
 import type { Reply, ReliefWish } from "./messages";
 import type {
   Aim,
@@ -58,26 +59,6 @@ const RELIEF_HANDS = Math.min(
   3,
 );
 
-let compiled: Promise<WebAssembly.Module> | null = null;
-
-function moduleOf(): Promise<WebAssembly.Module> {
-  compiled ??= WebAssembly.compileStreaming(fetch(coreUrl)).catch((error: unknown) => {
-    // Without a connection it is tried again by whoever asks next.
-    compiled = null;
-    throw error;
-  });
-  return compiled;
-}
-
-function makeWorker(): WorkerLike {
-  const worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-  moduleOf().then(
-    (module) => worker.postMessage({ module }),
-    () => undefined,
-  );
-  return worker;
-}
-
 const hand = new Follower(makeWorker);
 const thinker = new Follower(makeWorker);
 /** Tells about the ground, pictures and designs: what may take a blink longer than the hand waits. */
@@ -119,7 +100,12 @@ export function startCore(): void {
 }
 
 async function ask<T>(site: SiteFile, question: Ask, follower = hand): Promise<T> {
-  const reply = await follower.run(site, { asks: [question] });
+  const run = (): Promise<Reply> => follower.run(site, { asks: [question] });
+  // What fell over is started anew and asked once more at once; who goes on asking after that waits in between.
+  const reply = await run().catch((error: unknown) => {
+    if (error instanceof Fallen) return run();
+    throw error;
+  });
   return JSON.parse(reply.answers[0] ?? "null") as T;
 }
 

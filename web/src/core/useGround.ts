@@ -23,7 +23,7 @@ export function useGround(site: SiteFile, wish: GroundWish | null): GroundShown 
   const runner = useMemo(
     () =>
       new Latest<Wish, GroundTold | null>(
-        ({ site: of, wish: asked }) => core.ground(of, asked).catch(() => null),
+        ({ site: of, wish: asked }) => core.ground(of, asked),
         ({ site: of, wish: asked }, told) => told && setShown({ ...told, of, wish: asked }),
         // Nobody reads figures faster, and the hand comes first.
         (took) => Math.max(AT_MOST - took, took),

@@ -1,6 +1,7 @@
 /** The picture of a head: coarse while something moves, fine once it rests. */
 import { useEffect, useMemo, useState } from "react";
 import { onceAtRest, useHand } from "./hand";
+import { Fallen } from "./errors";
 import { Latest } from "./latest";
 import { type PictureShown, type Slot, core } from "./port";
 import type { HeadRef, PictureWish, SiteFile } from "./types";
@@ -49,9 +50,11 @@ export function usePicture(
   const runner = useMemo(
     () =>
       new Latest<Wish, PictureShown | null>(
-        ({ site: of, head: by, wish }) => core.picture(of, by, wish, slot).catch(() => null),
+        ({ site: of, head: by, wish }) => core.picture(of, by, wish, slot),
         (of, picture) => setShown(picture && { ...picture, of }),
         (took, { pace: by }) => took * PAUSES[by],
+        // A head that has no picture shows none.
+        (_, error) => error instanceof Fallen || setShown(null),
       ),
     [slot],
   );

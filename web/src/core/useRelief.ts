@@ -50,7 +50,7 @@ export function useRelief(site: SiteFile, plan: PlanWindow, height: number, shee
   const runner = useMemo(
     () =>
       new Latest<Wish, Raster | null>(
-        ({ site: of, window, slot }) => core.relief(of, window, slot, sheet).catch(() => null),
+        ({ site: of, window, slot }) => core.relief(of, window, slot, sheet),
         ({ site: of }, raster) => raster && setShown({ raster, of }),
         (took) => Math.max(AT_MOST - took, took),
       ),

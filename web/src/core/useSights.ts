@@ -4,7 +4,7 @@
  * answer told as that of another state.
  */
 import { useEffect, useMemo, useState } from "react";
-import { Refused } from "./errors";
+import { Fallen, Refused } from "./errors";
 import { Latest } from "./latest";
 import { core } from "./port";
 import type { Fault, HeadRef, Line, Sights, SiteFile } from "./types";
@@ -44,6 +44,7 @@ export async function sightsOf(ask: AskSights, { site, target, camera, head, vie
   try {
     return { sights: await ask(site, target, camera && head ? { camera, head, view } : null), faults: null };
   } catch (error) {
+    if (error instanceof Fallen) throw error;
     const faults = error instanceof Refused ? error.faults : [{ path: "", message: String(error) }];
     return { sights: null, faults };
   }

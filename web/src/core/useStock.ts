@@ -1,6 +1,7 @@
 /** What the core ships with: the catalogue of models, and the guide to what is asked and usual. Asked once. */
 import { useEffect, useState } from "react";
 import { core } from "./port";
+import { askAgain } from "./again";
 import type { Guide, Model } from "./types";
 
 function once<T>(ask: () => Promise<T>): () => T | null {
@@ -11,7 +12,8 @@ function once<T>(ask: () => Promise<T>): () => T | null {
     useEffect(() => {
       if (known) return;
       let current = true;
-      asked ??= ask();
+      // Nothing works without it: it is asked for until it is there.
+      asked ??= askAgain(ask, () => true);
       asked.then(
         (answer) => {
           known = answer;

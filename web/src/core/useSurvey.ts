@@ -1,6 +1,6 @@
 /** Where the survey stands: asked again whenever the site changes, told only with the site that it is of. */
 import { useEffect, useMemo, useState } from "react";
-import { Refused } from "./errors";
+import { Fallen, Refused } from "./errors";
 import { Latest } from "./latest";
 import { core } from "./port";
 import type { Fault, SiteFile, Survey } from "./types";
@@ -15,6 +15,7 @@ async function surveyOf(site: SiteFile): Promise<SurveyState> {
   try {
     return { survey: await core.survey(site), faults: null };
   } catch (error) {
+    if (error instanceof Fallen) throw error;
     return { survey: null, faults: error instanceof Refused ? error.faults : [{ path: "", message: String(error) }] };
   }
 }

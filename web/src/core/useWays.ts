@@ -1,5 +1,6 @@
 /** The ways to keep the sight line in hand, asked once the site has come to rest. */
 import { useEffect, useState } from "react";
+import { askAgain } from "./again";
 import { onceAtRest } from "./hand";
 import { core } from "./port";
 import type { Line, SiteFile, Units, Ways } from "./types";
@@ -20,8 +21,10 @@ export function useWays(site: SiteFile, line: Line | null, wanted: boolean, unit
     if (!key || !camera || !head || !target) return;
     let current = true;
     const callOff = onceAtRest(REST, () => {
-      core
-        .ways(site, { camera, head, view: view ?? null, target }, units)
+      askAgain(
+        () => core.ways(site, { camera, head, view: view ?? null, target }, units),
+        () => current,
+      )
         .then((ways) => current && ways && setAnswer({ site, key, state: { kind: "found", ways } }))
         // A site that makes no sense has no ways: the screen says so elsewhere.
         .catch(() => undefined);

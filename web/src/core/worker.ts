@@ -1,7 +1,8 @@
 /** The worker: holds one session of the core and answers about it. */
 import init, { Core } from "./made/core";
+import { hold } from "./life";
 import { overheadOf } from "./overhead";
-import type { Reply, Request, Start } from "./messages";
+import type { FromWorker, Reply, Request, Start } from "./messages";
 
 let core: Core | null = null;
 /** The overhead picture that the session has, by its name. */
@@ -9,12 +10,16 @@ let laid: string | null = null;
 /** The state that the session is in. */
 let state = 0;
 /** Questions may come before the module does: they wait for it. */
-let begin: (module: WebAssembly.Module) => void = () => undefined;
-const ready = new Promise<WebAssembly.Module>((resolve) => {
+let begin: (start: Start) => void = () => undefined;
+const ready = new Promise<Start>((resolve) => {
   begin = resolve;
-})
-  .then((module) => init({ module_or_path: module }))
-  .then(warmUp);
+}).then(async ({ module, life }) => {
+  await init({ module_or_path: module });
+  warmUp();
+  self.postMessage({ ready: await hold(life) } satisfies FromWorker);
+});
+ready.catch((thrown: unknown) => self.postMessage({ failed: String(thrown) } satisfies FromWorker));
+
 /** The newest wish for a relief; one that is not the newest any more ends. */
 let newest = 0;
 
@@ -30,8 +35,13 @@ const nextTurn = (): Promise<void> =>
   });
 
 self.onmessage = ({ data }: MessageEvent<Start | Request>): void => {
-  if ("module" in data) begin(data.module);
-  else void ready.then(() => answer(data));
+  if ("module" in data) begin(data);
+  // Who waits for what never came is told by `failed`.
+  else
+    void ready.then(
+      () => answer(data),
+      () => undefined,
+    );
 };
 
 async function answer(request: Request): Promise<void> {
@@ -53,13 +63,13 @@ async function answer(request: Request): Promise<void> {
       if (request.ground.counts) reply.counts = core.ground_counts(request.ground.need);
     }
     if (request.sun && core) tellSun(core, request.sun, reply);
+    if (request.relief) await workOutRelief(request, request.relief, reply);
+    if (request.picture) await workOutPicture(request, request.picture, reply);
   } catch (thrown) {
     // What the core refuses it says as JSON; anything else is a fault of its own.
     reply.broken = typeof thrown !== "string";
     reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
   }
-  if (request.relief && reply.refused === undefined) await workOutRelief(request, request.relief, reply);
-  if (request.picture && reply.refused === undefined) await workOutPicture(request, request.picture, reply);
   post(reply);
 }
 
@@ -112,12 +122,7 @@ async function workOutPicture(
     if (picture) core?.take_overhead(picture.width, picture.height, picture.rgba);
     laid = picture ? overhead : null;
   }
-  try {
-    core?.want_picture(head, wish);
-  } catch (thrown) {
-    reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
-    return;
-  }
+  core?.want_picture(head, wish);
   if (!(await inSlices(request.id, () => core?.step_picture() ?? false))) {
     reply.dropped = true;
     return;

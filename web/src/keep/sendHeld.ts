@@ -74,7 +74,7 @@ async function sendSite(id: string): Promise<"sent" | "stuck" | "away"> {
 }
 
 function tell(id: string, why: string | null): void {
-  const { [id]: _, ...others } = useHeld.getState().stuck;
+  const others = Object.fromEntries(Object.entries(useHeld.getState().stuck).filter(([held]) => held !== id));
   useHeld.setState({ stuck: why === null ? others : { ...others, [id]: why } });
 }
 

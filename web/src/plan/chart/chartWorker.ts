@@ -1,10 +1,11 @@
 /** Makes charts of rasters and draws them, beside the thread that follows the hand. */
 import labels from "@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-600-normal.woff2?url";
 import figures from "@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-400-normal.woff2?url";
+import { hold } from "../../core/life";
 import type { Raster } from "../../core/port";
 import { drawChart } from "./draw";
 import { contoursAt, shoreOf, soundingsOf } from "./lines";
-import type { Chart, ChartRequest, ChartView, Inks, ToChart } from "./messages";
+import type { Chart, ChartRequest, ChartView, FromChart, Inks, ToChart } from "./messages";
 
 /** The tint goes from the palest to the deepest between these densities, px/m, by equal ratios. */
 const PALEST = 12.5;
@@ -28,8 +29,10 @@ for (const face of faces) {
 }
 
 self.onmessage = ({ data }: MessageEvent<ToChart>): void => {
-  if ("canvas" in data) canvas = data.canvas;
-  else if ("show" in data) {
+  if ("canvas" in data) {
+    canvas = data.canvas;
+    void hold(data.life).then((ready) => self.postMessage({ ready } satisfies FromChart));
+  } else if ("show" in data) {
     const before = shown;
     shown = data.show;
     if (held && before?.inks !== shown.inks) held = { ...held, chart: made(held.request, shown.inks) };
@@ -37,7 +40,7 @@ self.onmessage = ({ data }: MessageEvent<ToChart>): void => {
   } else {
     if (shown) held = { request: data.make, chart: made(data.make, shown.inks) };
     draw();
-    self.postMessage(data.make.id);
+    self.postMessage({ drawn: data.make.id } satisfies FromChart);
   }
 };
 

@@ -34,8 +34,14 @@ export interface ChartRequest {
   scale: number;
 }
 
-/** The canvas comes first, then views and rasters; each raster is answered with its id once it is drawn. */
-export type ToChart = { canvas: OffscreenCanvas } | { show: ChartView } | { make: ChartRequest };
+/**
+ * The canvas comes first, with the lock that the worker holds as long as it lives; then views and rasters. Each raster is answered
+ * with its id once it is drawn.
+ */
+export type ToChart = { canvas: OffscreenCanvas; life: string } | { show: ChartView } | { make: ChartRequest };
+
+/** What comes back: that it is ready, and whether it holds its lock; which raster is drawn. */
+export type FromChart = { ready: boolean } | { drawn: number };
 
 /** A line of the chart, m east and north. */
 export type ChartLine = Point[];

@@ -1,6 +1,7 @@
 /** The relief as a sea chart: one tint, contours at the needs in use, soundings, bare paper where nothing sees. */
 import { memo, useMemo, useRef } from "react";
 import type { Raster } from "../../core/port";
+import { useHand } from "../../core/hand";
 import type { Point } from "../../core/types";
 import type { Inks } from "../chart/messages";
 import { useChart } from "../chart/useChart";
@@ -22,11 +23,13 @@ interface Props {
 export const Relief = memo(function Relief({ view, raster, needs, over, dark, settled }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const inks = useMemo(() => inksOf(dark), [dark]);
+  // Under a hand the chart is always a little behind: that needs no mark.
+  const holds = useHand((hand) => hand.holds);
   const drawn = useChart(frame, raster, needs, view, over, inks);
   return (
     <div
       ref={frame}
-      className="relief"
+      className={holds ? "relief" : "relief told told-slow"}
       role="img"
       aria-label="Relief of pixel density"
       data-testid="relief"

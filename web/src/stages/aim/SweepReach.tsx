@@ -43,10 +43,10 @@ interface Props {
 }
 
 const Rings = memo(function Rings({ view, site, camera, head, units }: Props) {
-  const tour = useTour(useCalm(site), camera.id, head.id, 0);
+  const { tour, settled } = useTour(useCalm(site), camera.id, head.id, 0);
   const [u, v] = toScreen(view, camera.position);
   return (
-    <g className="sweep" aria-hidden="true" data-testid="sweep-reach">
+    <g className="sweep told" aria-hidden="true" data-testid="sweep-reach" data-settled={settled}>
       {tour?.reach
         .filter(({ task, slant_m }) => RINGS.includes(task) && slant_m > camera.height_m)
         .map(({ task, slant_m }) => {

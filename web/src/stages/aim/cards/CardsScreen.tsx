@@ -14,6 +14,8 @@ import { CardPicture } from "./CardPicture";
 import { type CardShown, useCards } from "./useCards";
 import "./cards.css";
 
+const NONE_YET: ReadonlyMap<string, CardShown> = new Map();
+
 export function CardsScreen({ item }: { item: string | null }) {
   const site = useSite((state) => state.open?.site) as SiteFile;
   const id = useSite((state) => state.open?.id) ?? "";
@@ -22,8 +24,9 @@ export function CardsScreen({ item }: { item: string | null }) {
   const views = useMemo(() => site.cameras.flatMap((camera) => viewsOf(camera)), [site.cameras]);
   const wanted = item === null ? null : decodeURIComponent(item);
   const chosen = views.filter(({ ref }) => wanted === null || keyOf(ref) === wanted);
-  const shown = useCards(site, JSON.stringify(chosen.map(({ ref }) => ref)), lightOf({ night: look.night, stops: 0 }));
-  const ready = chosen.every(({ ref }) => shown.has(keyOf(ref)));
+  const cards = useCards(site, JSON.stringify(chosen.map(({ ref }) => ref)), lightOf({ night: look.night, stops: 0 }));
+  const shown = cards.of === site && cards.value ? cards.value : NONE_YET;
+  const ready = cards.settled;
   return (
     <main className="cards" aria-label={wanted === null ? "All heads" : "Aiming card"} data-ready={ready}>
       <div className="row no-print">

@@ -1,6 +1,6 @@
 /** The cards of heads and their pictures, one after the other. */
-import { useEffect, useState } from "react";
 import { type PictureShown, core } from "../../../core/port";
+import { type Asked, useAsked } from "../../../core/useAsked";
 import type { Card, HeadRef, Light, SiteFile } from "../../../core/types";
 import { keyOf } from "../../../model/views";
 import { sensorOf } from "../picture/pictureView";
@@ -14,27 +14,22 @@ export interface CardShown {
 const WIDE = 720;
 
 /** What is known so far, by the heads' keys; `heads` is JSON, so that equal lists are the same one. */
-export function useCards(site: SiteFile, heads: string, light: Light): ReadonlyMap<string, CardShown> {
-  const [shown, setShown] = useState<ReadonlyMap<string, CardShown>>(new Map());
+export function useCards(site: SiteFile, heads: string, light: Light): Asked<ReadonlyMap<string, CardShown>> {
   const lit = JSON.stringify(light);
-  useEffect(() => {
-    let current = true;
-    const put = (key: string, card: CardShown): void => {
-      if (current) setShown((held) => new Map(held).set(key, card));
-    };
-    const work = async (): Promise<void> => {
+  return useAsked<ReadonlyMap<string, CardShown>>(
+    site,
+    `${heads}/${lit}`,
+    async (of, soFar) => {
+      const shown = new Map<string, CardShown>();
       for (const head of JSON.parse(heads) as HeadRef[]) {
-        if (!current) return;
-        const [card, picture] = await Promise.all([core.card(site, head), pictureOf(site, head, lit)]);
-        put(keyOf(head), { card, picture });
+        const [card, picture] = await Promise.all([core.card(of, head), pictureOf(of, head, lit)]);
+        shown.set(keyOf(head), { card, picture });
+        soFar(new Map(shown));
       }
-    };
-    void work().catch(() => undefined);
-    return () => {
-      current = false;
-    };
-  }, [site, heads, lit]);
-  return shown;
+      return shown;
+    },
+    0,
+  );
 }
 
 async function pictureOf(site: SiteFile, head: HeadRef, light: string): Promise<PictureShown | null> {

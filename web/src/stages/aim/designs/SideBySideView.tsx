@@ -1,6 +1,8 @@
 /** Two designs beside each other on the same promises: both drawn, both in figures, and what differs in words. */
 import { App, Button, Select } from "antd";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
+import { useAsked } from "../../../core/useAsked";
+import { Told } from "../../../ui/Told";
 import { core } from "../../../core/port";
 import type { DesignFacts, SideBySide, SiteFile, Target, Units } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
@@ -22,35 +24,28 @@ interface Props {
   right: string | null;
 }
 
-interface Told {
-  site: SiteFile;
-  key: string;
-  told: SideBySide;
-}
-
 export function SideBySideView({ site, left, right }: Props) {
   const { need, height } = useGroundView();
   const units = useSettings((settings) => settings.units);
-  const [answer, setAnswer] = useState<Told | null>(null);
-  const key = `${left ?? ""}/${right ?? ""}`;
-  useEffect(() => {
-    let current = true;
-    core.designs(site, left, right, { need_px_per_m: need, height_m: height, goal: null }).then(
-      (told) => current && setAnswer({ site, key, told }),
-      () => undefined,
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, left, right, key, need, height]);
-  const told = answer?.key === key ? answer.told : null;
+  const { value: told, settled } = useAsked(
+    site,
+    JSON.stringify({ left, right, need, height }),
+    (of) => core.designs(of, left, right, { need_px_per_m: need, height_m: height, goal: null }),
+    0,
+  );
   return (
-    <div className="side-by-side" data-testid="side-by-side" data-settled={answer?.site === site && told !== null}>
+    <div className="side-by-side" data-testid="side-by-side" data-settled={settled}>
       <Head site={site} side="left" id={left} other={right} />
       <Head site={site} side="right" id={right} other={left} />
       <Drawn site={site} id={left} sheet={0} facts={told?.left ?? null} />
       <Drawn site={site} id={right} sheet={1} facts={told?.right ?? null} />
-      {told ? <Figures told={told} targets={site.targets} units={units} /> : <p className="hint">Working …</p>}
+      {told ? (
+        <Told settled={settled}>
+          <Figures told={told} targets={site.targets} units={units} />
+        </Told>
+      ) : (
+        <p className="hint">Working …</p>
+      )}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 /** What the picture of the head in hand is used for: a bar with its shares, why, and what would put more of it to use. */
 import { App, Button } from "antd";
-import { useEffect, useState } from "react";
+import { useAsked } from "../../../core/useAsked";
+import { Told } from "../../../ui/Told";
 import { core } from "../../../core/port";
 import type { PictureUse, PictureWay, PictureWays, SiteFile, Units } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
@@ -22,46 +23,33 @@ interface Props {
   units: Units;
 }
 
-interface Told {
-  site: SiteFile;
-  key: string;
-  use: PictureUse;
-  ways: PictureWays;
-}
-
 export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
   const { site } = shown;
-  const [told, setTold] = useState<Told | null>(null);
-  const key = keyOf({ camera, head, view });
-  useEffect(() => {
-    let current = true;
-    const ref = { camera, head, view };
-    const timer = window.setTimeout(() => {
-      const asked = Promise.all([core.pictureUse(site, ref), core.pictureWays(site, ref, units)]);
-      asked.then(
-        ([use, ways]) => current && setTold({ site, key: keyOf(ref), use, ways }),
-        () => undefined,
-      );
-    }, REST);
-    return () => {
-      current = false;
-      window.clearTimeout(timer);
-    };
-  }, [site, camera, head, view, units]);
-  if (told?.key !== key) return null;
+  const ref = { camera, head, view };
+  const { value, of, settled } = useAsked(
+    site,
+    `${keyOf(ref)}/${units}`,
+    async (now) => {
+      const [use, ways] = await Promise.all([core.pictureUse(now, ref), core.pictureWays(now, ref, units)]);
+      return { use, ways };
+    },
+    REST,
+  );
+  if (!value || !of) return null;
+  const { use, ways } = value;
   return (
-    <div className="picture-use" data-testid="picture-use" data-settled={told.site === site}>
+    <Told className="picture-use" testId="picture-use" settled={settled}>
       <h3>
         Use of the picture
-        <span className="figure"> {percent(told.use.useful)}</span>
+        <span className="figure"> {percent(use.useful)}</span>
       </h3>
-      <Bar use={told.use} />
+      <Bar use={use} />
       <p className="fine">
-        Useful is where somebody can be seen at {density(told.use.need_px_per_m)} px/m to {TASK_WORDS[told.use.task]}.
+        Useful is where somebody can be seen at {density(use.need_px_per_m)} px/m to {TASK_WORDS[use.task]}.
       </p>
-      <InBeam use={told.use} site={told.site} units={units} />
-      <Ways ways={told.ways} site={told.site} units={units} />
-    </div>
+      <InBeam use={use} site={of} units={units} />
+      <Ways ways={ways} site={of} units={units} />
+    </Told>
   );
 }
 

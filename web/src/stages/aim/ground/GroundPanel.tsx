@@ -1,16 +1,17 @@
 /** What the relief tells about the ground, in figures: how much is seen how often, what nobody sees, the quiet path, what is lost. */
 import { Button, Select, Switch } from "antd";
-import { memo, useEffect, useState } from "react";
+import { memo } from "react";
 import type { GroundShown } from "../../../core/useGround";
-import { onceAtRest } from "../../../core/hand";
+import { useAsked } from "../../../core/useAsked";
+import { Told } from "../../../ui/Told";
 import { core } from "../../../core/port";
-import type { Lost, OtherState, SiteFile, Units } from "../../../core/types";
+import type { SiteFile, Units } from "../../../core/types";
 import { useInHand } from "../../../model/inHand";
 import { nameOf } from "../../../model/views";
 import { usePlanView } from "../../../plan/planView";
 import { formatArea, formatLength } from "../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../ui/words";
-import { useGroundView } from "./groundView";
+import { useGroundView, useGroundWish } from "./groundView";
 import "./ground.css";
 
 export const GroundPanel = memo(function GroundPanel({
@@ -22,10 +23,18 @@ export const GroundPanel = memo(function GroundPanel({
   ground: GroundShown | null;
   units: Units;
 }) {
+  const wish = useGroundWish(site);
+  const settled = ground?.of === site && JSON.stringify(ground.wish) === JSON.stringify(wish);
   return (
-    <div className="ground-panel" data-settled={ground?.of === site}>
+    <div className="ground-panel" data-settled={settled}>
       <Wishes targets={site.targets} table={JSON.stringify(ground?.told.needs ?? [])} />
-      {ground ? <Figures ground={ground} site={site} units={units} /> : <p className="hint">Working …</p>}
+      {ground ? (
+        <Told settled={settled}>
+          <Figures ground={ground} site={site} units={units} />
+        </Told>
+      ) : (
+        <p className="hint">Working …</p>
+      )}
       <Losses site={site} />
     </div>
   );
@@ -157,21 +166,16 @@ function PathSays({ ground: { told }, site, units }: { ground: GroundShown; site
 
 /** What is lost with a camera, and how the promises stand in another season or with a gate open. */
 function Losses({ site }: { site: SiteFile }) {
-  const [told, setTold] = useState<{ lost: Lost[]; states: OtherState[]; site: SiteFile } | null>(null);
-  useEffect(() => {
-    let current = true;
-    // Once the hand rests: nobody reads it on the move.
-    const callOff = onceAtRest(400, () => {
-      Promise.all([core.lost(site), core.otherStates(site)]).then(
-        ([lost, states]) => current && setTold({ lost, states, site }),
-        () => undefined,
-      );
-    });
-    return () => {
-      current = false;
-      callOff();
-    };
-  }, [site]);
+  // Once the hand rests: nobody reads it on the move.
+  const { value: told, settled } = useAsked(
+    site,
+    "losses",
+    async (of) => {
+      const [lost, states] = await Promise.all([core.lost(of), core.otherStates(of)]);
+      return { lost, states };
+    },
+    400,
+  );
   if (!told) return <div className="ground-losses" />;
   const nameOfTarget = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
   const cameras = site.cameras.map((camera) => ({
@@ -182,7 +186,7 @@ function Losses({ site }: { site: SiteFile }) {
   const school = site.rules?.overlap;
   const changing = told.states.filter((state) => state.changes.length > 0);
   return (
-    <div className="ground-losses" data-testid="losses" data-settled={told.site === site}>
+    <Told className="ground-losses" testId="losses" settled={settled}>
       <h3>If one camera fails</h3>
       {school === "back_up" && hurting.length > 0 && (
         <p className="caution">
@@ -215,6 +219,6 @@ function Losses({ site }: { site: SiteFile }) {
           </ul>
         </>
       )}
-    </div>
+    </Told>
   );
 }

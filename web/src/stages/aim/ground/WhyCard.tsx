@@ -1,34 +1,24 @@
 /** Why the place that was asked about is seen or not, head by head. */
 import { Button } from "antd";
-import { useEffect, useState } from "react";
+import { useAsked } from "../../../core/useAsked";
+import { Told } from "../../../ui/Told";
 import { core } from "../../../core/port";
-import type { Point, SiteFile, Units, Why } from "../../../core/types";
+import type { SiteFile, Units, Why } from "../../../core/types";
 import { nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
 import { density } from "../../../ui/words";
 import { useGroundView } from "./groundView";
 
-interface Told {
-  why: Why;
-  site: SiteFile;
-}
-
 export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
   const { asked, need, height, set } = useGroundView();
-  const [told, setTold] = useState<Told | null>(null);
-  useEffect(() => {
-    if (!asked) return;
-    let current = true;
-    core.why(site, asked, height, need, units).then(
-      (why) => current && setTold({ why, site }),
-      () => undefined,
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, asked, height, need, units]);
-  if (!asked || !told) return null;
-  return <Card told={told} at={asked} units={units} settled={told.site === site} close={() => set({ asked: null })} />;
+  const { value, of, settled } = useAsked(
+    site,
+    asked && JSON.stringify({ asked, height, need, units }),
+    (now) => core.why(now, asked ?? [0, 0], height, need, units),
+    0,
+  );
+  if (!asked || !value || !of) return null;
+  return <Card why={value} site={of} units={units} settled={settled} close={() => set({ asked: null })} />;
 }
 
 const WORDS: Record<Why["heads"][number]["reason"], string> = {
@@ -41,20 +31,21 @@ const WORDS: Record<Why["heads"][number]["reason"], string> = {
 };
 
 function Card({
-  told: { why, site },
+  why,
+  site,
   units,
   settled,
   close,
 }: {
-  told: Told;
-  at: Point;
+  why: Why;
+  site: SiteFile;
   units: Units;
   settled: boolean;
   close(): void;
 }) {
   const inside = why.inside ? site.obstacles?.find((o) => o.id === why.inside)?.name : null;
   return (
-    <section className="why-card" aria-label="Why this place is seen or not" data-settled={settled}>
+    <Told className="why-card" label="Why this place is seen or not" settled={settled}>
       <h3>
         {inside
           ? `Inside ${inside}: nobody can stand here`
@@ -79,6 +70,6 @@ function Card({
       <Button size="small" onClick={close}>
         Done
       </Button>
-    </section>
+    </Told>
   );
 }

@@ -1,11 +1,11 @@
 /** The plate on its way: the way as a ruler with where it reads, what comes of it in time, blur, focus and light, and what it is set to. */
 import { Button } from "antd";
-import { memo, useEffect, useState } from "react";
+import { memo } from "react";
 import useMeasure from "react-use-measure";
 import type { Shown } from "../../../core/useSights";
-import { onceAtRest } from "../../../core/hand";
+import { useAsked } from "../../../core/useAsked";
 import { core } from "../../../core/port";
-import type { Line, Point, SchoolTold, SiteFile, Target, Units, ZoneTold } from "../../../core/types";
+import type { Line, Point, SiteFile, Target, Units, ZoneTold } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { headOf, targetOf } from "../../../model/lookups";
@@ -15,6 +15,7 @@ import { goTo, settingsAddress } from "../../../ui/address";
 import { formatLength, roundLabel, roundLength } from "../../../ui/length";
 import { Measure } from "../../../ui/Measure";
 import { seconds } from "../../../ui/words";
+import { Told } from "../../../ui/Told";
 import { SPEED } from "./speed";
 import "./lane.css";
 
@@ -48,10 +49,17 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
         </Button>
       </div>
     );
-  const zone = shown.sights?.line?.target === target.id ? (shown.sights.line.zone ?? null) : null;
+  // Of this head at this promise; of a state before this one it stands, marked.
+  const result = shown.sights?.line;
+  const mine =
+    result?.target === target.id &&
+    result.camera === calm.line?.camera &&
+    result.head === calm.line.head &&
+    (result.preset ?? result.flattened ?? null) === (calm.line.view ?? null);
+  const zone = mine ? (result.zone ?? null) : null;
   const head = calm.line && headOf(calm.site, calm.line.camera, calm.line.head);
   return (
-    <div className="lane-panel" data-testid="lane-panel" data-settled={shown.settled}>
+    <Told className="lane-panel" testId="lane-panel" settled={shown.settled}>
       <Ruler target={target} zone={zone} units={units} />
       <div className="lane-row">
         <div className="lane-set">
@@ -92,31 +100,17 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
           </p>
         )}
       </div>
-    </div>
+    </Told>
   );
 }
 
 /** What the choice between the two mounting schools is worth here. */
 function Schools({ site, line, units }: { site: SiteFile; line: Line; units: Units }) {
-  const [told, setTold] = useState<SchoolTold[] | null>(null);
-  const key = JSON.stringify(line);
-  useEffect(() => {
-    let current = true;
-    const callOff = onceAtRest(200, () => {
-      core.schools(site, JSON.parse(key) as Line).then(
-        (found) => current && setTold(found),
-        () => current && setTold(null),
-      );
-    });
-    return () => {
-      current = false;
-      callOff();
-    };
-  }, [site, key]);
+  const { value: told, settled } = useAsked(site, JSON.stringify(line), (of) => core.schools(of, line));
   if (!told) return null;
   const held = site.rules?.plate_school ?? "level";
   return (
-    <p className="fine lane-schools" data-testid="lane-schools">
+    <p className="told fine lane-schools" data-testid="lane-schools" data-settled={settled}>
       {told.map(({ school, reads_m, worst_deg: [side = 0, vertical = 0] }) => (
         <span key={school}>
           {school === "level" ? "Level school" : "Raised school"}

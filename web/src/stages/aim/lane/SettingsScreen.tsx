@@ -1,6 +1,6 @@
 /** What a plate camera is set to on the first evening: a card to print, or a table for a spreadsheet. */
 import { App, Button } from "antd";
-import { useEffect, useState } from "react";
+import { useAsked } from "../../../core/useAsked";
 import { core } from "../../../core/port";
 import type { HeadRef, SiteFile, StartSettings } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
@@ -21,18 +21,12 @@ export function SettingsScreen({ item }: { item: string | null }) {
   const units = useSettings((settings) => settings.units);
   const { message } = App.useApp();
   const key = item === null ? null : decodeURIComponent(item);
-  const [cards, setCards] = useState<{ site: SiteFile; cards: StartSettings[] } | null>(null);
-  useEffect(() => {
-    if (key === null) return;
-    let current = true;
-    core.startSettings(site, refOfKey(key), today(), units).then(
-      (found) => current && setCards({ site, cards: found }),
-      () => current && setCards({ site, cards: [] }),
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, key, units]);
+  const { value: cards, settled } = useAsked(
+    site,
+    key && `${key}/${units}`,
+    (of) => core.startSettings(of, refOfKey(key ?? ""), today(), units),
+    0,
+  );
   const head: HeadRef | null = key === null ? null : refOfKey(key);
   const csv = async (): Promise<void> => {
     if (!head) return;
@@ -47,22 +41,23 @@ export function SettingsScreen({ item }: { item: string | null }) {
     void message.success("Shutter and focus are set as on the card.");
   };
   return (
-    <main className="cards" aria-label="Start settings" data-ready={cards?.site === site}>
+    <main className="cards" aria-label="Start settings" data-ready={settled}>
       <div className="row no-print">
         <Button href={siteAddress(id)}>Back to the plan</Button>
-        <Button disabled={!cards?.cards.length} onClick={() => void csv()}>
+        <Button disabled={!settled || !cards?.length} onClick={() => void csv()}>
           Save as CSV
         </Button>
-        <Button type="primary" disabled={!cards?.cards.length} onClick={() => window.print()}>
+        <Button type="primary" disabled={!settled || !cards?.length} onClick={() => window.print()}>
           Print
         </Button>
       </div>
-      {cards && cards.cards.length === 0 && <p className="hint">This head reads no plate on its way yet.</p>}
+      {cards?.length === 0 && <p className="hint">This head reads no plate on its way yet.</p>}
       {head &&
-        cards?.cards.map((card) => (
+        cards?.map((card) => (
           <article
             key={card.target}
-            className="aiming-card settings-sheet"
+            className="told aiming-card settings-sheet"
+            data-settled={settled}
             aria-label={`Start settings of ${nameOf(site, head)}`}
           >
             <header>

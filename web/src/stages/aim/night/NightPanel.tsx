@@ -7,6 +7,7 @@ import { useInHand } from "../../../model/inHand";
 import { keyOf, nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
 import { share } from "../../../ui/words";
+import { Told } from "../../../ui/Told";
 import { Mending } from "../Mending";
 import { usePictureLook } from "../picture/pictureView";
 import { useLight } from "./useLight";
@@ -17,7 +18,7 @@ export function NightPanel({ site }: { site: SiteFile }) {
   const { head, target } = useInHand();
   const place = useInHand((state) => state.place);
   const edit = useSite((state) => state.edit);
-  const shown = useLight(site, head, units);
+  const { light, mends } = useLight(site, head, units);
   const judged = site.conditions?.night ?? false;
   const judge = (night: boolean): void => {
     edit(night ? "Judge it by night" : "Judge it by day", (draft) => {
@@ -26,7 +27,7 @@ export function NightPanel({ site }: { site: SiteFile }) {
     usePictureLook.getState().set({ night });
   };
   return (
-    <div className="night-panel" data-testid="night-panel" data-settled={shown?.site === site}>
+    <div className="night-panel" data-testid="night-panel" data-settled={light.settled && (!head || mends.settled)}>
       <div className="night-row">
         <label className="switch-line">
           <Switch size="small" checked={judged} onChange={judge} /> Judge the promises by night
@@ -38,23 +39,31 @@ export function NightPanel({ site }: { site: SiteFile }) {
           {judged ? "The relief shows what is seen and lit." : "By day the light is not judged."}
         </span>
       </div>
-      {shown ? (
+      {light.value ? (
         <div className="night-columns">
-          {head && <Picture light={shown.light} site={site} head={head} units={units} />}
-          {head && shown.mends && shown.of === JSON.stringify(head) && (
-            <Mending
-              mends={shown.mends}
-              site={shown.site}
-              left={(washed) =>
-                washed >= 1 ? "all of it spoiled" : washed === 0 ? "none washed out" : `${share(washed)} washed out`
-              }
-              label="Ways that mend the night picture"
-            />
+          {head && (
+            <Told settled={light.settled}>
+              <Picture light={light.value} site={site} head={head} units={units} />
+            </Told>
           )}
-          <Targets light={shown.light} site={site} head={head} inHand={target} />
+          {head && mends.value && mends.of && (
+            <Told settled={mends.settled}>
+              <Mending
+                mends={mends.value}
+                site={mends.of}
+                left={(washed) =>
+                  washed >= 1 ? "all of it spoiled" : washed === 0 ? "none washed out" : `${share(washed)} washed out`
+                }
+                label="Ways that mend the night picture"
+              />
+            </Told>
+          )}
+          <Told settled={light.settled}>
+            <Targets light={light.value} site={site} head={head} inHand={target} />
+          </Told>
         </div>
       ) : (
-        <p className="hint">Working …</p>
+        <p className="hint">{light.refused ?? "Working …"}</p>
       )}
     </div>
   );

@@ -1,7 +1,8 @@
 /** Two pictures of the same promise side by side: as the head in hand is, and with another lens, resolution or height. */
 import { Button, Select } from "antd";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import useMeasure from "react-use-measure";
+import { useAsked } from "../../../core/useAsked";
 import { type Slot, core } from "../../../core/port";
 import type { Camera, HeadRef, PictureTold, SiteFile } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
@@ -85,23 +86,13 @@ function useOther(
   target: string,
   other: Other,
 ): { then: SiteFile | null; settled: boolean } {
-  const [made, setMade] = useState<{ key: string; of: SiteFile; camera: Camera } | null>(null);
-  const key = JSON.stringify([head, target, other]);
-  useEffect(() => {
-    let current = true;
-    void otherCamera(site, head, target, other).then(
-      (camera) => current && camera && setMade({ key, of: site, camera }),
-      () => undefined,
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, head, target, other, key]);
+  const made = useAsked(site, JSON.stringify([head, target, other]), (of) => otherCamera(of, head, target, other), 0);
+  const camera = made.value;
   const then = useMemo(() => {
-    if (!made) return null;
-    return { ...site, cameras: site.cameras.map((camera) => (camera.id === made.camera.id ? made.camera : camera)) };
-  }, [site, made]);
-  return { then, settled: made !== null && made.of === site && made.key === key };
+    if (!camera) return null;
+    return { ...site, cameras: site.cameras.map((held) => (held.id === camera.id ? camera : held)) };
+  }, [site, camera]);
+  return { then, settled: made.settled && camera !== null };
 }
 
 async function otherCamera(site: SiteFile, head: HeadRef, target: string, other: Other): Promise<Camera | null> {

@@ -2,6 +2,7 @@
 import { Dropdown, Button, Segmented } from "antd";
 import { useState } from "react";
 import useMeasure from "react-use-measure";
+import { useHand } from "../../../core/hand";
 import type { HeadRef, PictureTold, SiteFile } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { usePicture } from "../../../core/usePicture";
@@ -56,10 +57,11 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
     "loupe",
     look.dragged ? "hand" : "rest",
   );
+  const holds = useHand((hand) => hand.holds);
   const moves = held ? (targetOf(site, held)?.speed_mps ?? 0) > 0 : false;
   return (
     <section
-      className="view-panel"
+      className={holds ? "view-panel" : "view-panel told told-slow"}
       aria-label="What the camera will see"
       data-testid="view-panel"
       data-settled={whole.settled && (!held || loupe.settled || !loupe.shown)}

@@ -7,6 +7,7 @@ import { useInHand } from "../../../model/inHand";
 import { privateOf } from "../../../model/lookups";
 import { setFilled } from "../../../model/obstacles";
 import { keyOf, nameOf } from "../../../model/views";
+import { Told } from "../../../ui/Told";
 import { NameInput } from "../../../ui/NameInput";
 import { Measure, length } from "../../../ui/Measure";
 import { VerdictMark } from "../../../ui/VerdictMark";
@@ -100,10 +101,10 @@ function Card({ site, place, close }: { site: SiteFile; place: PrivatePlace; clo
 
 /** Who sees it. */
 function SeenBy({ site, place }: { site: SiteFile; place: string }) {
-  const shown = useMasks(site);
-  const mine = shown?.masks.filter((mask) => mask.place === place);
+  const { value, settled } = useMasks(site);
+  const mine = value?.filter((mask) => mask.place === place);
   return (
-    <div className="seen-by" data-testid="seen-by" data-settled={shown?.settled ?? false}>
+    <Told className="seen-by" testId="seen-by" settled={settled}>
       {mine === undefined && <p className="fine">Working …</p>}
       {mine?.length === 0 && <p className="fine">No head sees it: nothing is to be masked.</p>}
       {mine?.map((mask) => (
@@ -112,7 +113,7 @@ function SeenBy({ site, place }: { site: SiteFile; place: string }) {
       {mine && mine.length > 0 && (
         <p className="fine">The corners of each mask stand on the head's aiming card. Set it once the aim is fixed.</p>
       )}
-    </div>
+    </Told>
   );
 }
 

@@ -1,6 +1,7 @@
 /** The sun calendar: a year across, the hours of the day down; inked where the sun stands in the picture, hatched where it back-lights the target. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import useMeasure from "react-use-measure";
+import { useAsked } from "../../../core/useAsked";
 import { core } from "../../../core/port";
 import type { HeadRef, SiteFile, SunAt, SunCalendar } from "../../../core/types";
 
@@ -27,7 +28,6 @@ const clock = (minute: number): string =>
 export function SunChart({ calendar, site, head }: Props) {
   const [frame, { width, height }] = useMeasure();
   const [at, setAt] = useState<Place | null>(null);
-  const [read, setRead] = useState<{ key: string; sun: SunAt } | null>(null);
   const count = calendar.days.length;
   const wide = Math.max(width - LEFT - 4, 1);
   const tall = Math.max(height - TOP - BOTTOM, 1);
@@ -35,17 +35,7 @@ export function SunChart({ calendar, site, head }: Props) {
   const y = (minute: number): number => TOP + (minute / 1440) * tall;
   const day: SunCalendar["days"][number] | undefined = at ? calendar.days[at.day] : undefined;
   const key = day && at ? `${day.date}/${at.minute}/${head.camera}/${head.head}/${head.view ?? ""}` : "";
-  useEffect(() => {
-    if (!day || !at) return;
-    let current = true;
-    core.sunAt(site, head, day.date, at.minute).then(
-      (sun) => current && setRead({ key, sun }),
-      () => undefined,
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, head, day, at, key]);
+  const read = useAsked(site, key || null, (of) => core.sunAt(of, head, day?.date ?? "", at?.minute ?? 0), 0);
   const place = (event: React.PointerEvent<SVGSVGElement>): void => {
     const box = event.currentTarget.getBoundingClientRect();
     const across = Math.floor(((event.clientX - box.left - LEFT) / wide) * count);
@@ -119,7 +109,7 @@ export function SunChart({ calendar, site, head }: Props) {
             <span className="figure">
               {day.date} {clock(at.minute)}
             </span>{" "}
-            {read?.key === key ? says(read.sun, day, at.minute) : "…"}
+            {read.value && read.settled ? says(read.value, day, at.minute) : "…"}
           </>
         ) : (
           <span className="fine">Point at a day and an hour, or use the arrows.</span>

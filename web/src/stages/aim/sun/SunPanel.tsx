@@ -1,17 +1,18 @@
 /** The sun: the calendar of the head in hand, its hours, the ways out of it with their price, and the hours of all heads. */
 import { Button } from "antd";
 import { useEffect, useState } from "react";
-import type { HeadRef, SiteFile } from "../../../core/types";
+import type { HeadRef, SiteFile, SunCalendar } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useInHand } from "../../../model/inHand";
 import { targetOf } from "../../../model/lookups";
 import { keyOf, nameOf } from "../../../model/views";
 import { Measure, whole } from "../../../ui/Measure";
+import { Told } from "../../../ui/Told";
 import { Mending } from "../Mending";
 import { PlaceForm } from "./PlaceForm";
 import { SunChart } from "./SunChart";
 import { useSunView } from "./sunView";
-import { type SunShown, useSun, useSunHours } from "./useSun";
+import { useSun, useSunHours } from "./useSun";
 import "../night/night.css";
 import "./sun.css";
 
@@ -20,12 +21,15 @@ export function SunPanel({ site }: { site: SiteFile }) {
   const { head, target } = useInHand();
   const [year, setYear] = useState(() => new Date().getFullYear() + 1);
   const [placing, setPlacing] = useState(false);
-  const sun = useSun(site, head, target, year, units);
+  const { calendar, mends } = useSun(site, head, target, year, units);
   const tell = useSunView((state) => state.tell);
-  const told = sun.kind === "told" && sun.of === JSON.stringify(head) ? sun : null;
+  const yearTold = calendar.value;
+  // The plan shows bearings of the sun as it stands: none of a state before.
+  const current = calendar.settled ? yearTold : null;
   useEffect(() => {
-    tell(told && head ? { head, calendar: told.calendar } : null);
-  }, [tell, told, head]);
+    tell(current && head ? { head, calendar: current } : null);
+    return () => tell(null);
+  }, [tell, current, head]);
   if (!site.place)
     return (
       <div className="sun-panel">
@@ -34,11 +38,15 @@ export function SunPanel({ site }: { site: SiteFile }) {
       </div>
     );
   return (
-    <div className="sun-panel" data-testid="sun-panel" data-settled={told?.site === site && told.mends !== null}>
+    <div className="sun-panel" data-testid="sun-panel" data-settled={calendar.settled && mends.settled}>
       <div className="sun-main">
-        {sun.kind === "refused" && <p className="hint">{sun.says}</p>}
-        {!told && sun.kind !== "refused" && <p className="hint">{head ? "Working …" : "Choose a camera."}</p>}
-        {told && head && <SunChart calendar={told.calendar} site={site} head={head} />}
+        {calendar.refused !== null && <p className="hint">{calendar.refused}</p>}
+        {!yearTold && calendar.refused === null && <p className="hint">{head ? "Working …" : "Choose a camera."}</p>}
+        {yearTold && head && (
+          <Told settled={calendar.settled} className="sun-told">
+            <SunChart calendar={yearTold} site={site} head={head} />
+          </Told>
+        )}
       </div>
       <div className="sun-side">
         <div className="row">
@@ -56,24 +64,43 @@ export function SunPanel({ site }: { site: SiteFile }) {
           </Button>
         </div>
         {placing && <PlaceForm place={site.place} close={() => setPlacing(false)} />}
-        {told && head && <Hours told={told} site={site} head={head} target={target} />}
-        {told?.mends && (
-          <Mending
-            mends={told.mends}
-            site={told.site}
-            left={(hours) => `${hours.toFixed(0)} h a year`}
-            label="Ways out of the sun"
-          />
+        {yearTold && head && (
+          <Told settled={calendar.settled}>
+            <Hours calendar={yearTold} site={site} head={head} target={target} />
+          </Told>
+        )}
+        {mends.value && mends.of && (
+          <Told settled={mends.settled}>
+            <Mending
+              mends={mends.value}
+              site={mends.of}
+              left={(hours) => `${hours.toFixed(0)} h a year`}
+              label="Ways out of the sun"
+            />
+          </Told>
         )}
         <AllHeads site={site} year={year} />
-        {told && <More told={told} />}
+        {yearTold && (
+          <Told settled={calendar.settled}>
+            <More calendar={yearTold} />
+          </Told>
+        )}
       </div>
     </div>
   );
 }
 
-function Hours({ told, site, head, target }: { told: SunShown; site: SiteFile; head: HeadRef; target: string | null }) {
-  const { calendar } = told;
+function Hours({
+  calendar,
+  site,
+  head,
+  target,
+}: {
+  calendar: SunCalendar;
+  site: SiteFile;
+  head: HeadRef;
+  target: string | null;
+}) {
   const [worst] = calendar.worst;
   const name = target && targetOf(site, target)?.name;
   return (
@@ -97,7 +124,7 @@ function Hours({ told, site, head, target }: { told: SunShown; site: SiteFile; h
   );
 }
 
-function More({ told: { calendar } }: { told: SunShown }) {
+function More({ calendar }: { calendar: SunCalendar }) {
   return (
     <div className="sun-more">
       {calendar.seasons.length > 0 && <p className="fine">It is there {calendar.seasons.slice(0, 3).join("; ")}.</p>}
@@ -112,13 +139,13 @@ function More({ told: { calendar } }: { told: SunShown }) {
 
 /** Hours of every head, the most first. */
 function AllHeads({ site, year }: { site: SiteFile; year: number }) {
-  const told = useSunHours(site, year, true);
+  const { value: told, settled } = useSunHours(site, year);
   const takeHead = useInHand((state) => state.takeHead);
   if (!told) return null;
   const heads = site.cameras.reduce((sum, camera) => sum + camera.heads.length, 0);
   const sorted = [...told.hours].sort((a, b) => b.hours - a.hours);
   return (
-    <section aria-label="Sun hours of all heads" data-testid="sun-hours" data-settled={told.done}>
+    <Told label="Sun hours of all heads" testId="sun-hours" settled={settled}>
       <h3>All heads{told.done ? "" : `, ${told.hours.length} of ${heads}`}</h3>
       <ul className="sun-heads">
         {sorted.map(({ head, hours }) => (
@@ -130,6 +157,6 @@ function AllHeads({ site, year }: { site: SiteFile; year: number }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Told>
   );
 }

@@ -9,6 +9,7 @@ import { useInHand } from "../../../../model/inHand";
 import { headOf } from "../../../../model/lookups";
 import { USUAL_SLEW, USUAL_ZOOM, addPreset, movePreset, removePreset } from "../../../../model/tours";
 import { hasFocal, refOf, viewOf } from "../../../../model/views";
+import { Told } from "../../../../ui/Told";
 import { NameInput } from "../../../../ui/NameInput";
 import { Measure, plain } from "../../../../ui/Measure";
 import { formatLength } from "../../../../ui/length";
@@ -20,7 +21,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
   const edit = useSite((state) => state.edit);
   const takeHead = useInHand((state) => state.takeHead);
   const [event, setEvent] = useState(10);
-  const tour = useTour(site, camera.id, head.id, event);
+  const { tour, settled } = useTour(site, camera.id, head.id, event);
   const presets = head.presets ?? [];
   const onHead = (says: string, change: (h: typeof head) => void, gesture = ""): void =>
     edit(
@@ -51,9 +52,11 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
           It looks where it is aimed and never elsewhere. With presets it tours: then it looks at each in turn.
         </p>
       ) : (
-        <p className="tour-says" data-testid="tour-says">
-          Tour of {presets.length}, {tour ? seconds(tour.cycle_s) : "…"} around
-        </p>
+        <Told settled={settled}>
+          <p className="tour-says" data-testid="tour-says">
+            Tour of {presets.length}, {tour ? seconds(tour.cycle_s) : "…"} around
+          </p>
+        </Told>
       )}
       <ol className="view-list" aria-label="Presets">
         {presets.map((preset, place) => (
@@ -61,6 +64,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
             key={preset.id}
             preset={preset}
             inHand={preset.id === view}
+            settled={settled}
             stop={tour?.presets.find((stop) => stop.preset === preset.id)}
             onTake={() => takeHead(refOf(camera, head, preset.id))}
             onRename={(name) =>
@@ -152,7 +156,11 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
           </Button>
         )}
       </div>
-      {tour && <ReachSays tour={tour} />}
+      {tour && (
+        <Told settled={settled}>
+          <ReachSays tour={tour} />
+        </Told>
+      )}
       <LinkPanel site={site} camera={camera} head={head} view={view} />
     </div>
   );
@@ -173,6 +181,7 @@ function ReachSays({ tour }: { tour: Tour }) {
 function PresetRow({
   preset,
   inHand,
+  settled,
   stop,
   onTake,
   onRename,
@@ -181,6 +190,7 @@ function PresetRow({
 }: {
   preset: Preset;
   inHand: boolean;
+  settled: boolean;
   stop: Tour["presets"][number] | undefined;
   onTake(): void;
   onRename(name: string): void;
@@ -202,7 +212,7 @@ function PresetRow({
       <Button size="small" type="text" aria-label={`Delete ${preset.name}`} onClick={onRemove}>
         ×
       </Button>
-      <span className="figure fine">
+      <span className="told figure fine" data-settled={settled}>
         {stop
           ? `stays ${seconds(stop.dwell_s)}, comes in ${seconds(stop.move_s)}, away ${seconds(stop.gap_s)}, catches ${Math.round(stop.chance * 100)} %`
           : `stays ${seconds(preset.dwell_s)}`}
