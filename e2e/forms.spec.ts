@@ -85,10 +85,14 @@ test("a head that is turned from afar shows its reach, and asks for the pairs th
   await page.getByRole("combobox", { name: "Fixed view that points it" }).click({ force: true });
   await page.locator(".ant-select-dropdown:visible").getByText("C4", { exact: true }).click();
   await expect(aim.evidence).toContainText("4 more pairs are needed");
-  const typed = page.getByRole("textbox", { name: /^A thing in the fixed view/ });
-  await typed.fill("960, 540, 210");
+  for (const [label, figure] of [
+    ["Right", "960"],
+    ["Down in it", "540"],
+    ["Pan", "210,5"],
+  ] as const)
+    await aim.type(label, figure);
   await expect(page.getByRole("button", { name: "Add the pair" })).toBeDisabled();
-  await typed.fill("960, 540, 210, 12");
+  await aim.type("Tilt", "12");
   await page.getByRole("button", { name: "Add the pair" }).click();
   await expect(aim.evidence).toContainText("3 more pairs are needed");
 });

@@ -68,7 +68,7 @@ async function answerBrief(walk: Walk): Promise<void> {
   ] as const)
     await walk.field(label).fill(text);
   // A yard's usual days of recording and no sound are filled in.
-  await expect(walk.page.getByRole("spinbutton", { name: "Days of recording" })).toHaveValue("30");
+  await expect(walk.page.getByRole("textbox", { name: "Days", exact: true })).toHaveValue("30 days");
 }
 
 async function addSpot(walk: Walk, name: string, x: number, y: number): Promise<void> {
@@ -80,7 +80,7 @@ async function addSpot(walk: Walk, name: string, x: number, y: number): Promise<
   await walk.choose("Back box needed", "Yes");
   await walk.choose("Outdoors", "Yes");
   await walk.choose("A hand can reach it", "No");
-  await walk.page.getByRole("spinbutton", { name: "Cable way to the recorder" }).fill("25");
+  await walk.page.getByRole("textbox", { name: "Length of the way" }).fill("25");
   await walk.page.getByRole("button", { name: new RegExp(`^\\d ?${name}`) }).click();
 }
 

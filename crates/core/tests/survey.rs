@@ -3,6 +3,7 @@
 mod support;
 use bright_angle_core::Site;
 use bright_angle_core::survey::{Step, read_csv_into, survey};
+use bright_angle_core::work::Patience;
 use serde_json::{Value, json};
 use support::*;
 
@@ -155,7 +156,8 @@ fn too_many_measured_points_are_refused_before_they_are_computed() {
 #[test]
 fn readings_of_a_file_have_to_make_sense_on_the_site() {
     let site = parse(&walked());
-    let read = read_csv_into(&site, "from,to,slope_m\nt1,s1,18.92\nt1,s8,4\ns1,t1,0.3\nt1,s1,7\n");
+    let read = read_csv_into(&site, "from,to,slope_m\nt1,s1,18.92\nt1,s8,4\ns1,t1,0.3\nt1,s1,7\n", &Patience::ENDLESS)
+        .unwrap();
     let slopes: Vec<f64> = read.readings.iter().map(|reading| reading.slope_m).collect();
     assert_eq!(slopes, [18.92, 7.0]);
     let told: Vec<String> = read.faults.iter().map(ToString::to_string).collect();

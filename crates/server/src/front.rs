@@ -4,6 +4,7 @@
 //! server, which passes each request on to Rocket on a loopback port that the kernel chose. What may be asked is judged behind it
 //! (`api::guard`): whoever finds the other port gets no further.
 
+use crate::api::headers::SAFE;
 use http_body_util::{BodyExt, Full, combinators::BoxBody};
 use hyper::body::{Bytes, Incoming};
 use hyper::header::{ALLOW, CONNECTION, HeaderName, HeaderValue, RETRY_AFTER};
@@ -22,6 +23,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 use tokio::net::TcpListener;
 use tokio::sync::Semaphore;
+use tokio_io_timeout::TimeoutStream;
 use tokio_util::sync::CancellationToken;
 use tower_http::compression::predicate::{And, NotForContentType, Predicate, SizeAbove};
 use tower_http::compression::{CompressionLayer, CompressionLevel};
@@ -29,6 +31,8 @@ use tower_http::timeout::TimeoutBody;
 
 /// How long a request's head may take, and how long a body may pause.
 pub const PATIENCE: Duration = Duration::from_secs(10);
+/// How long a client may take nothing of its answer, if nobody says otherwise.
+pub const STALLED: Duration = Duration::from_secs(30);
 /// The largest head that is read, bytes.
 const LARGEST_HEAD: usize = 32 * 1024;
 /// Files that stay free for everything else than connections: each connection takes two.
@@ -88,7 +92,14 @@ pub fn connections() -> usize {
 }
 
 /// Serves a port until it is told to stop, by passing on what comes to Rocket at `behind`.
-pub async fn serve(listener: TcpListener, behind: SocketAddr, clients: Clients, most: usize, stop: CancellationToken) {
+/// A client that takes nothing of its answer for `stalled` is dropped.
+pub async fn serve(
+    listener: TcpListener,
+    behind: SocketAddr,
+    clients: Clients,
+    (most, stalled): (usize, Duration),
+    stop: CancellationToken,
+) {
     let mut connector = HttpConnector::new();
     connector.set_nodelay(true);
     let onward = Client::builder(TokioExecutor::new())
@@ -117,6 +128,8 @@ pub async fn serve(listener: TcpListener, behind: SocketAddr, clients: Clients, 
             continue;
         };
         let _ = stream.set_nodelay(true);
+        let mut stream = TimeoutStream::new(stream);
+        stream.set_write_timeout(Some(stalled));
         let door = door.clone();
         let service = tower::service_fn(move |request| door.clone().pass(request));
         let compress = CompressionLayer::new().quality(CompressionLevel::Fastest).compress_when(worth.clone());
@@ -125,7 +138,7 @@ pub async fn serve(listener: TcpListener, behind: SocketAddr, clients: Clients, 
             .timer(TokioTimer::new())
             .header_read_timeout(PATIENCE)
             .max_buf_size(LARGEST_HEAD)
-            .serve_connection(TokioIo::new(stream), TowerToHyperService::new(service));
+            .serve_connection(TokioIo::new(Box::pin(stream)), TowerToHyperService::new(service));
         let connection = under_way.watch(connection);
         tokio::spawn(async move {
             // A connection that breaks off concerns nobody but its client.
@@ -195,6 +208,11 @@ fn said(status: StatusCode, message: &str) -> Response<Body> {
     *answer.status_mut() = status;
     answer.headers_mut().insert("content-type", HeaderValue::from_static("application/json"));
     answer.headers_mut().insert("cache-control", HeaderValue::from_static("no-store"));
+    for (name, value) in SAFE {
+        if let Ok(name) = HeaderName::try_from(name) {
+            answer.headers_mut().insert(name, HeaderValue::from_static(value));
+        }
+    }
     if status == StatusCode::SERVICE_UNAVAILABLE {
         answer.headers_mut().insert(RETRY_AFTER, HeaderValue::from_static("1"));
     }

@@ -6,6 +6,7 @@
 pub mod api;
 pub mod cli;
 pub mod device;
+pub mod drawing;
 pub mod dxf;
 pub mod front;
 pub mod picture;

@@ -53,6 +53,14 @@ async fn backed_up(served: &Served, folder: &Path) -> PathBuf {
     target
 }
 
+/// As a program wrote it that knew no digests.
+fn without_digests(backup: &Path) {
+    let path = backup.join("manifest.json");
+    let mut manifest: Value = serde_json::from_str(&std::fs::read_to_string(&path).unwrap()).unwrap();
+    manifest.as_object_mut().unwrap().remove("files").unwrap();
+    std::fs::write(&path, manifest.to_string()).unwrap();
+}
+
 #[rocket::async_test]
 async fn what_was_lost_comes_back_from_a_backup_as_it_was() {
     let (served, path) = full().await;
@@ -105,6 +113,7 @@ async fn a_backup_of_an_older_program_goes_into_a_newer_one() {
         })
         .collect();
     std::fs::write(&file, lines.join("\n")).unwrap();
+    without_digests(&backup);
     let manifest = backup.join("manifest.json");
     let text = std::fs::read_to_string(&manifest).unwrap();
     std::fs::write(&manifest, text.replace(env!("CARGO_PKG_VERSION"), "0.0.1")).unwrap();
@@ -132,8 +141,40 @@ async fn a_damaged_backup_is_refused_whole() {
     };
     let text = std::fs::read_to_string(&site).unwrap();
     let lines: Vec<&str> = text.lines().collect();
+    // Whatever is changed, by a single letter: the digest tells.
+    for file in [&picture, &site] {
+        let mut changed = std::fs::read(file).unwrap();
+        let last = changed.len() / 2;
+        changed[last] ^= 1;
+        let mend = spoil(file, changed);
+        let refused = restore(&store, &backup).await.unwrap_err().to_string();
+        assert!(refused.contains("is damaged") && refused.contains(file.to_str().unwrap()), "{refused}");
+        mend();
+    }
+    // And where there are none, what does not hold together.
+    without_digests(&backup);
+    let head = |field: &str, value: Value| {
+        let mut line: Value = serde_json::from_str(lines[0]).unwrap();
+        line[field] = value;
+        format!("{line}\n{}\n{}\n", lines[1], lines[2]).into_bytes()
+    };
+    let last = |field: &str, value: Value| {
+        let mut line: Value = serde_json::from_str(lines[2]).unwrap();
+        line[field] = value;
+        format!("{}\n{}\n{line}\n", lines[0], lines[1]).into_bytes()
+    };
+    let nothing = image_of(70_000);
     let cases: Vec<(&Path, Vec<u8>, &str)> = vec![
         (&picture, b"other bytes".to_vec(), "digest"),
+        // What would make a site that nobody can save any more.
+        (&site, last("number", json!(2_147_483_647)), "out of order"),
+        (&site, last("number", json!(1)), "out of order"),
+        (&site, last("saved_at", json!("9999-01-01T00:00:00Z")), "time to come"),
+        (&site, last("says", json!("x".repeat(1 << 20))), "200 characters"),
+        (&site, head("name", json!("x".repeat(1 << 20))), "200 characters"),
+        (&site, head("revision", json!(2_147_483_647)), "none that others could follow"),
+        (&site, head("revision", json!(1)), "is missing"),
+        (&site, head("saved_at", json!("9999-01-01T00:00:00Z")), "time to come"),
         (&site, lines[..2].join("\n").into_bytes(), "is missing"),
         (&site, format!("{}\n{{", lines[0]).into_bytes(), "line 2"),
         (&site, text.replace("\"height_m\":3.6", "\"height_m\":\"high\"").into_bytes(), "height_m"),
@@ -145,5 +186,56 @@ async fn a_damaged_backup_is_refused_whole() {
         assert_eq!(again.get("/api/sites").await.1["total"], 0);
         mend();
     }
+    // A picture that an upload would be refused for; a pipe, which never ends.
+    let large = backup.join("pictures").join(bright_angle::picture::digest(&nothing));
+    std::fs::write(&large, &nothing).unwrap();
+    assert!(restore(&store, &backup).await.is_err());
+    std::fs::remove_file(&large).unwrap();
+    let pipe = backup.join("sites").join("pipe.jsonl");
+    assert!(std::process::Command::new("mkfifo").arg(&pipe).status().unwrap().success());
+    let refused = restore(&store, &backup).await.unwrap_err().to_string();
+    assert!(refused.contains("is no file"), "{refused}");
+    std::fs::remove_file(&pipe).unwrap();
+    assert_eq!(again.get("/api/sites").await.1["total"], 0);
     restore(&store, &backup).await.unwrap();
+}
+
+/// A PNG that says it is so many pixels wide and tall, and holds none of them.
+fn image_of(side: u32) -> Vec<u8> {
+    let mut bytes = png();
+    bytes[16..20].copy_from_slice(&side.to_be_bytes());
+    bytes[20..24].copy_from_slice(&side.to_be_bytes());
+    bytes
+}
+
+#[rocket::async_test]
+async fn a_backup_is_its_owners_alone_and_deletes_nothing_of_others() {
+    use std::os::unix::fs::PermissionsExt;
+    let (served, _) = full().await;
+    let folder = tempfile::tempdir().unwrap();
+    // What somebody else calls as an older program called its own beginnings.
+    let theirs = folder.path().join("backup.new");
+    std::fs::create_dir(&theirs).unwrap();
+    std::fs::write(theirs.join("letter"), "mine").unwrap();
+    let backup = backed_up(&served, folder.path()).await;
+    assert_eq!(std::fs::read_to_string(theirs.join("letter")).unwrap(), "mine");
+    let mode = |path: &Path| std::fs::metadata(path).unwrap().permissions().mode() & 0o777;
+    for part in [backup.clone(), backup.join("sites"), backup.join("pictures")] {
+        assert_eq!(mode(&part), 0o700, "{}", part.display());
+        for entry in std::fs::read_dir(&part).unwrap() {
+            let path = entry.unwrap().path();
+            assert_eq!(mode(&path), if path.is_dir() { 0o700 } else { 0o600 }, "{}", path.display());
+        }
+    }
+    // A folder that is there already is refused, and nothing half-made is left beside it.
+    let store = Store::open(&served.database_url).await.unwrap();
+    assert!(back_up(&store, &backup).await.is_err());
+    assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 2);
+    // A manifest that names what lies elsewhere.
+    let (_, empty) = empty().await;
+    let path = backup.join("manifest.json");
+    let mut manifest: Value = serde_json::from_str(&std::fs::read_to_string(&path).unwrap()).unwrap();
+    manifest["files"]["sites/../../secret"] = json!("0");
+    std::fs::write(&path, manifest.to_string()).unwrap();
+    assert!(restore(&empty, &backup).await.unwrap_err().to_string().contains("not in it"));
 }

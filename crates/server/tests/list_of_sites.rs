@@ -75,8 +75,8 @@ async fn numbers(served: &Served, id: Uuid) -> Vec<i64> {
 #[rocket::async_test]
 async fn old_autosaves_are_thinned_by_rule_and_what_counts_stays() {
     let served = Served::new().await;
-    // Noon, so that hours and days end where one expects it.
-    let now = OffsetDateTime::now_utc().replace_time(time::Time::from_hms(12, 0, 0).unwrap());
+    // Noon of the day before, so that hours and days end where one expects it, and never a time to come.
+    let now = OffsetDateTime::now_utc().replace_time(time::Time::from_hms(12, 0, 0).unwrap()) - Duration::DAY;
     let (day, minute) = (Duration::DAY, Duration::MINUTE);
     let id = aged(
         &served.database_url,
@@ -106,15 +106,23 @@ async fn old_autosaves_are_thinned_by_rule_and_what_counts_stays() {
     let (gone, _) = store.tidy(now).await.unwrap();
     assert_eq!((gone, numbers(&served, id).await), (3, vec![3, 4, 5, 7, 8, 9, 10, 11, 12]));
     assert_eq!(numbers(&served, lonely).await, [1], "the newest state never goes");
-    // A year later the newest and the named one are there still, and a day's last.
-    store.tidy(now + Duration::days(365)).await.unwrap();
-    assert_eq!(numbers(&served, id).await, [3, 4, 5, 8, 9, 12]);
+    // A time to come removes no more than is old by now.
+    store.tidy(OffsetDateTime::now_utc() + Duration::days(365)).await.unwrap();
+    assert!(numbers(&served, id).await.contains(&8) && numbers(&served, id).await.contains(&12));
+    assert_eq!(numbers(&served, lonely).await, [1]);
     let (_, heads) = served.get(&format!("/api/sites/{id}/revisions")).await;
-    assert_eq!((&heads[4]["name"], &heads[4]["agreed"]), (&json!("As agreed"), &json!(true)));
+    let heads: Vec<_> = heads.as_array().unwrap().iter().filter(|head| head["number"] == 4).collect();
+    assert_eq!((&heads[0]["name"], &heads[0]["agreed"]), (&json!("As agreed"), &json!(true)));
     // Saving goes on from there.
     let saved = served.put(&format!("/api/sites/{id}"), json!({"based_on": 12, "says": "On", "site": demo()})).await;
     assert_eq!(saved.1["number"], 13);
     assert_eq!(served.put(&format!("/api/sites/{id}/revisions/99/name"), &named).await.0, 404);
+    // What says nothing of a name takes none away, and there is none to take from a revision that is not there.
+    let (status, faults) = served.put(&format!("/api/sites/{id}/revisions/4/name"), json!({"agreed": true})).await;
+    assert!(status == 422 && faults[0]["message"].as_str().unwrap().contains("name"), "{faults}");
+    let heads = served.get(&format!("/api/sites/{id}/revisions")).await.1;
+    assert!(heads.as_array().unwrap().iter().any(|head| head["name"] == "As agreed"));
+    assert_eq!(served.put(&format!("/api/sites/{id}/revisions/99/name"), json!({"name": null})).await.0, 404);
     assert_eq!(served.put(&format!("/api/sites/{id}/revisions/4/name"), json!({"name": null})).await.0, 204);
 }
 
@@ -148,7 +156,17 @@ async fn pictures_that_no_revision_names_are_collected_but_not_on_the_day_they_c
     let store = bright_angle::store::Store::open(&served.database_url).await.unwrap();
     let now = OffsetDateTime::now_utc();
     assert_eq!(store.tidy(now).await.unwrap(), (0, 0), "its site may be on the way");
-    assert_eq!(store.tidy(now + Duration::days(2)).await.unwrap(), (0, 1));
+    assert_eq!(store.tidy(now + Duration::days(2)).await.unwrap(), (0, 0), "a time to come is none");
+    let cluster = Cluster::shared();
+    let mut owner = cluster.owner(&served.database_url).await;
+    sqlx::query("update picture set created_at = created_at - interval '2 days'").execute(&mut owner).await.unwrap();
+    assert_eq!(store.tidy(now).await.unwrap(), (0, 1));
+    // The tables' owner is nobody special.
+    let special = sqlx::query_scalar(
+        "select rolsuper or rolcreaterole or rolcreatedb from pg_roles where rolname = current_user",
+    );
+    let special: bool = special.fetch_one(&mut owner).await.unwrap();
+    assert!(!special);
     assert!(has(&served, &used).await && !has(&served, &unused).await);
 }
 

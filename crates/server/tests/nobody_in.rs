@@ -154,3 +154,43 @@ fn the_databases_cluster_asks_for_a_password_even_of_a_user_of_this_machine() {
         }
     }
 }
+
+#[rocket::async_test]
+async fn the_same_path_spelt_otherwise_is_judged_as_the_router_takes_it() {
+    let served = Served::new().await;
+    let foreign = [HERE, ("Origin", "http://elsewhere.example"), ("Sec-Fetch-Site", "cross-site")];
+    for path in ["//api/sites", "/%61pi/sites", "/api//sites", "/api/%73ites", "/./api/sites"] {
+        let found = status(&served, Method::Post, path, JSON, &foreign).await;
+        assert!(matches!(found, 400 | 403 | 404), "{path}: {found}");
+        // A form with nothing to give it away is no JSON, however the path is spelt.
+        let found = status(&served, Method::Post, path, Some("text/plain"), &[HERE]).await;
+        assert!(matches!(found, 400 | 404 | 415), "{path}: {found}");
+        assert_eq!(status(&served, Method::Get, path, None, &foreign).await / 100, 4, "{path}");
+    }
+    assert_eq!(served.get("/api/sites").await.1["total"], 0);
+    for name in ["Origin", "Sec-Fetch-Site"] {
+        let own = if name == "Origin" { "http://127.0.0.1:8017" } else { "same-origin" };
+        let twice = [HERE, (name, own), (name, own)];
+        assert_eq!(status(&served, Method::Post, "/api/sites", JSON, &twice).await, 400, "{name} twice");
+    }
+}
+
+#[rocket::async_test]
+async fn every_route_asks_the_guard_itself() {
+    let served = Served::new().await;
+    // The same routes on a server without the look at each request: each refuses what is addressed to another name.
+    let bare = served.bare().await;
+    let mut asked = 0;
+    for route in served.client.rocket().routes() {
+        if route.uri.path().ends_with("/refused") {
+            continue;
+        }
+        let path: Vec<&str> =
+            route.uri.path().split('/').map(|part| if part.starts_with('<') { "1" } else { part }).collect();
+        let host = Header::new("Host", "rebound.example:8017");
+        let answer = bare.req(route.method, path.join("/")).header(host).header(ContentType::JSON).dispatch().await;
+        assert_eq!(answer.status().code, 421, "{} {}", route.method, route.uri);
+        asked += 1;
+    }
+    assert!(asked > 28, "{asked}");
+}

@@ -15,6 +15,7 @@ import { startCore } from "../core/port";
 import { App } from "./App";
 import "../ui/ui.css";
 import "./paper.css";
+import "../ui/touch.css";
 
 startCore();
 liveAsTab();

@@ -4,7286 +4,7195 @@
  */
 
 export interface paths {
-  "/api/adjust": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/adjust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adjust drawn positions to the readings. */
+        post: operations["adjust"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Adjust drawn positions to the readings. */
-    post: operations["adjust"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/catalogue": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The camera models that ship with the program. */
+        get: operations["catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The camera models that ship with the program. */
-    get: operations["catalogue"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/evaluate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/evaluate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Evaluate a site file. */
+        post: operations["evaluate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Evaluate a site file. */
-    post: operations["evaluate"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/export/{format}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A site's solids, or its whole plan, for other programs. */
+        post: operations["exportPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** A site's solids, or its whole plan, for other programs. */
-    post: operations["exportPlan"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/first-answer": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/first-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The first answer, while still at the target. */
+        post: operations["firstAnswer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The first answer, while still at the target. */
-    post: operations["firstAnswer"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/health": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the server and its database answer, and what is wrong. */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Whether the server and its database answer, and what is wrong. */
-    get: operations["health"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/import/dxf": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/import/dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept. */
+        post: operations["importDxf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept. */
-    post: operations["importDxf"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/import/geojson": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/import/geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a GeoJSON file brings: polygons and lines by layer, and what is left out. Nothing is kept. */
+        post: operations["importGeojson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** What a GeoJSON file brings: polygons and lines by layer, and what is left out. Nothing is kept. */
-    post: operations["importGeojson"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/measure": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take one shot. 424 when the device has none to give. */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Take one shot. 424 when the device has none to give. */
-    post: operations["measure"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/openapi.json": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/openapi.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** This document. */
+        get: operations["openapi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** This document. */
-    get: operations["openapi"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pictures": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture: PNG or JPEG, at most 6 MiB and 40 million pixels. */
+        post: operations["keepPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Keep a picture: PNG or JPEG, at most 6 MiB and 40 million pixels. */
-    post: operations["keepPicture"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pictures/{name}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pictures/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One picture. */
+        get: operations["picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** One picture. */
-    get: operations["picture"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/readings/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/readings/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The readings of a CSV file: the good lines, and the bad ones by their number. Lines that a site does not hold with are bad too. */
+        post: operations["readReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The readings of a CSV file: the good lines, and the bad ones by their number. Lines that a site does not hold with are bad too. */
-    post: operations["readReadings"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/readings/write": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/readings/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A site's readings as CSV. */
+        post: operations["writeReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** A site's readings as CSV. */
-    post: operations["writeReadings"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/relief": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/relief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The best pixel density of any head, cell by cell, as an ESRI ASCII grid. */
+        post: operations["relief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The best pixel density of any head, cell by cell, as an ESRI ASCII grid. */
-    post: operations["relief"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/schema": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of the site file. */
+        get: operations["schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The JSON Schema of the site file. */
-    get: operations["schema"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/section": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The upright cut along a sight line. */
+        post: operations["section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The upright cut along a sight line. */
-    post: operations["section"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sites, the one saved last first; a page at a time. */
+        get: operations["sites"];
+        put?: never;
+        /** Keep a new site. */
+        post: operations["createSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The sites, the one saved last first; a page at a time. */
-    get: operations["sites"];
-    put?: never;
-    /** Keep a new site. */
-    post: operations["createSite"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sites/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest revision of a site. */
+        get: operations["site"];
+        /** Keep a new revision of a site; refused with both sides when somebody saved in between. */
+        put: operations["saveSite"];
+        post?: never;
+        /** Delete a site for good: its revisions, and the pictures that only it names. */
+        delete: operations["deleteSite"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The newest revision of a site. */
-    get: operations["site"];
-    /** Keep a new revision of a site; refused with both sides when somebody saved in between. */
-    put: operations["saveSite"];
-    post?: never;
-    /** Delete a site for good: its revisions, and the pictures that only it names. */
-    delete: operations["deleteSite"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{id}/revisions": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sites/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Revisions of a site without their files, the newest first; a page at a time. */
+        get: operations["revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Revisions of a site without their files, the newest first; a page at a time. */
-    get: operations["revisions"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{id}/revisions/{number}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sites/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One revision of a site. */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** One revision of a site. */
-    get: operations["revision"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{id}/revisions/{number}/name": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sites/{id}/revisions/{number}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a revision, so that it is never thinned out. */
+        put: operations["nameRevision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /** Name a revision, so that it is never thinned out. */
-    put: operations["nameRevision"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/survey": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the survey of a site stands. */
+        post: operations["survey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Where the survey of a site stands. */
-    post: operations["survey"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/ways": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The ways to keep a sight line, best first. */
+        post: operations["ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The ways to keep a sight line, best first. */
-    post: operations["ways"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/world-file": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/world-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a world file says of a picture. */
+        post: operations["worldFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** What a world file says of a picture. */
-    post: operations["worldFile"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description A spot or point target after the adjustment. */
-    AdjustedPoint: {
-      /** @description Its id. */
-      id: string;
-      /** @description Where it is, metres east and north. */
-      position: number[];
-      /**
-       * Format: double
-       * @description How far that is from where it was drawn, m.
-       */
-      moved_m: number;
-      /** @description How well that is known: the standard error ellipse. */
-      ellipse: components["schemas"]["Ellipse"];
-    };
-    /** @description A reading after the adjustment. */
-    AdjustedReading: {
-      /** @description Its id. */
-      id: string;
-      /**
-       * Format: double
-       * @description Horizontal distance, m.
-       */
-      horizontal_m: number;
-      /**
-       * Format: double
-       * @description The same distance as it is drawn, m.
-       */
-      drawn_m: number;
-      /**
-       * Format: double
-       * @description Observed minus adjusted distance, m.
-       */
-      residual_m: number;
-      /**
-       * Format: double
-       * @description The residual over its own standard deviation, √(σ² − a Q aᵀ); null for a reading that is not used.
-       */
-      standardised: number | null;
-      /**
-       * Format: double
-       * @description By how much the reading itself would have to be wrong to explain its residual, m: residual · σ² / (σ² − a Q aᵀ), the residual
-       *     over the reading's redundancy number. A network takes up a part of a gross error; this is the whole.
-       */
-      gross_error_m: number | null;
-      /** @description Whether it is the one with the largest standardised residual, and that is over 3. */
-      doubtful: boolean;
-    };
-    /** @description What the readings make of the drawn positions. */
-    Adjustment: {
-      /** @description All spots and point targets. */
-      points: components["schemas"]["AdjustedPoint"][];
-      /** @description All readings. */
-      readings: components["schemas"]["AdjustedReading"][];
-      /**
-       * Format: int32
-       * @description How many steps it took.
-       */
-      iterations: number;
-      /** @description The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when there is nothing to take over. */
-      patch: components["schemas"]["PatchOp"][];
-      /** @description Why nothing is taken over though points would move; null if nothing stands against it. */
-      held_back: string | null;
-    };
-    /** @description Where a head points. */
-    Aim: {
-      /**
-       * Format: double
-       * @description Bearing of the optical axis, degrees.
-       */
-      pan_deg: number;
-      /**
-       * Format: double
-       * @description Its angle below the horizontal, degrees.
-       */
-      tilt_deg: number;
-    };
-    /** @description How much of an area target is seen. */
-    AreaShare: {
-      /** @description The target's id. */
-      target: string;
-      /**
-       * Format: double
-       * @description Share that is seen at the need asked for, 0 to 1.
-       */
-      seen: number;
-      /**
-       * Format: double
-       * @description Share that is seen by two that don't fail together.
-       */
-      twice: number;
-    };
-    /** @description What can be asked. */
-    Ask:
-      | {
-          /** @description The target in hand. */
-          target?: string | null;
-          head?: null | components["schemas"]["HeadRef"];
-          /** @enum {string} */
-          ask: "sights";
-        }
-      | {
-          /** @description The sight line. */
-          line: components["schemas"]["Question"];
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "ways";
-        }
-      | {
-          /** @enum {string} */
-          ask: "survey";
-        }
-      | {
-          /**
-           * Format: double
-           * @description Slant distance, m.
-           */
-          slant_m: number;
-          /**
-           * Format: double
-           * @description Height of the spot, m.
-           */
-          spot_height_m: number;
-          /**
-           * Format: double
-           * @description Height of what must be seen, m.
-           */
-          target_height_m: number;
-          /** @description The task. */
-          task: components["schemas"]["Task"];
-          /** @enum {string} */
-          ask: "first_answer";
-        }
-      | {
-          /** @description The shot. */
-          shot: components["schemas"]["TakenShot"];
-          /** @enum {string} */
-          ask: "reading";
-        }
-      | {
-          /** @description The file. */
-          csv: string;
-          /** @enum {string} */
-          ask: "read_readings";
-        }
-      | {
-          /** @enum {string} */
-          ask: "write_readings";
-        }
-      | {
-          /** @description The file. */
-          text: string;
-          /**
-           * Format: double
-           * @description The share of its width that the picture was scaled down to, 1 for none.
-           */
-          share: number;
-          /** @enum {string} */
-          ask: "world_file";
-        }
-      | {
-          /** @description The sight line. */
-          line: components["schemas"]["Question"];
-          /** @enum {string} */
-          ask: "aim";
-        }
-      | {
-          /** @description The camera's id. */
-          camera: string;
-          /** @description The target's id. */
-          target: string;
-          /**
-           * Format: double
-           * @description Slant distance, m.
-           */
-          slant_m: number;
-          /** @enum {string} */
-          ask: "slant";
-        }
-      | {
-          /** @description The camera's id. */
-          camera: string;
-          /** @description The model's name. */
-          model: string;
-          /** @enum {string} */
-          ask: "model";
-        }
-      | {
-          /** @description Where. */
-          at: number[];
-          /**
-           * Format: double
-           * @description How near a spot takes it, m.
-           */
-          reach_m: number;
-          /** @description The target that it is aimed at. */
-          target?: string | null;
-          /** @enum {string} */
-          ask: "new_camera";
-        }
-      | {
-          /** @description The other state. */
-          before: components["schemas"]["SiteFile"];
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "compare";
-        }
-      | {
-          /** @description What both came from. */
-          base: components["schemas"]["SiteFile"];
-          /** @description The other state. */
-          theirs: components["schemas"]["SiteFile"];
-          /** @description What was chosen so far. */
-          choices: components["schemas"]["Choice"][];
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "merge";
-        }
-      | {
-          /** @description What is asked about it. */
-          wish: components["schemas"]["GroundWish"];
-          /** @enum {string} */
-          ask: "ground";
-        }
-      | {
-          /** @description Where, m east and north. */
-          at: number[];
-          /**
-           * Format: double
-           * @description At which height, m.
-           */
-          height_m: number;
-          /**
-           * Format: double
-           * @description The density that counts as seen, px/m.
-           */
-          need_px_per_m: number;
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "why";
-        }
-      | {
-          /** @enum {string} */
-          ask: "lost";
-        }
-      | {
-          /** @enum {string} */
-          ask: "other_states";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @enum {string} */
-          ask: "picture_use";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "picture_ways";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @enum {string} */
-          ask: "card";
-        }
-      | {
-          /** @enum {string} */
-          ask: "masks";
-        }
-      | {
-          /** @enum {string} */
-          ask: "plates";
-        }
-      | {
-          /** @description The sight line. */
-          line: components["schemas"]["Question"];
-          /** @enum {string} */
-          ask: "schools";
-        }
-      | {
-          /** @enum {string} */
-          ask: "light";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "washed_ways";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @description The day that clock times are told for, as in `2027-10-05`. */
-          date?: string | null;
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "start_settings";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @description The day that clock times are told for, as in `2027-10-05`. */
-          date?: string | null;
-          /** @description Units of the words. */
-          units: components["schemas"]["Units"];
-          /** @enum {string} */
-          ask: "start_settings_csv";
-        }
-      | {
-          /** @description The head. */
-          head: components["schemas"]["HeadRef"];
-          /** @description The day by the site's clock, as in `2027-10-05`. */
-          date: string;
-          /**
-           * Format: int32
-           * @description Minutes since midnight by the site's clock.
-           */
-          minute: number;
-          /** @enum {string} */
-          ask: "sun_at";
-        }
-      | {
-          /**
-           * Format: double
-           * @description How long the event is that chances are told for, s.
-           */
-          event_s: number;
-          /** @enum {string} */
-          ask: "tours";
-        }
-      | {
-          /** @description The camera's id. */
-          camera: string;
-          /** @description The head's id. */
-          head: string;
-          /** @enum {string} */
-          ask: "link_of";
-        }
-      | {
-          /** @description The camera's id. */
-          camera: string;
-          /** @description The head's id. */
-          head: string;
-          /** @description The pixel, right and down from the top-left corner. */
-          pixel: number[];
-          /** @enum {string} */
-          ask: "point_through";
-        }
-      | {
-          /** @description The camera's id. */
-          camera: string;
-          /**
-           * Format: double
-           * @description Over so many degrees about the middle; 360 for the whole turn.
-           */
-          over_deg: number;
-          /** @enum {string} */
-          ask: "spread";
-        }
-      | {
-          /** @description The id of the one; none for the design in hand. */
-          left?: string | null;
-          /** @description The id of the other; none for the design in hand. */
-          right?: string | null;
-          /** @description How the ground is looked at. */
-          wish: components["schemas"]["GroundWish"];
-          /** @enum {string} */
-          ask: "designs";
-        }
-      | {
-          /** @description Its id. */
-          design: string;
-          /** @enum {string} */
-          ask: "adopt";
-        }
-      | {
-          /** @enum {string} */
-          ask: "catalogue";
-        }
-      | {
-          /** @enum {string} */
-          ask: "guide";
-        };
-    /** @description What the client was asked, so that nobody has to ring back. */
-    Brief: {
-      /**
-       * @description Who the client is.
-       * @default null
-       */
-      client?: string | null;
-      /**
-       * @description How to reach the client.
-       * @default null
-       */
-      contact?: string | null;
-      /**
-       * @description Where the site is.
-       * @default null
-       */
-      address?: string | null;
-      /** @default null */
-      kind?: null | components["schemas"]["SiteKind"];
-      /**
-       * @description The main worry, in the client's words.
-       * @default null
-       */
-      worry?: string | null;
-      /**
-       * @description What must be seen, in the client's words.
-       * @default null
-       */
-      must_see?: string | null;
-      /**
-       * Format: int32
-       * @description Days of recording that are kept.
-       * @default null
-       */
-      retention_days?: number | null;
-      /**
-       * @description Where the recorder goes.
-       * @default null
-       */
-      recorder_place?: string | null;
-      /**
-       * @description Wishes for colour, as in `black`.
-       * @default null
-       */
-      colour?: string | null;
-      /**
-       * @description Wishes for style, as in `domes, unobtrusive`.
-       * @default null
-       */
-      style?: string | null;
-      /**
-       * @description Whether sound is wanted; local law may forbid it.
-       * @default null
-       */
-      sound?: boolean | null;
-      /**
-       * @description Who may see recordings.
-       * @default null
-       */
-      viewers?: string | null;
-      /**
-       * @description Hours of work on the site.
-       * @default null
-       */
-      hours?: string | null;
-      /**
-       * @description Lighting at night.
-       * @default null
-       */
-      night_light?: string | null;
-      /**
-       * @description Access for the fitters: ladder, lift, permit.
-       * @default null
-       */
-      access?: string | null;
-      /**
-       * @description Neighbours and private places to keep out of view.
-       * @default null
-       */
-      private_places?: string | null;
-      /**
-       * @description Who decides.
-       * @default null
-       */
-      decides?: string | null;
-    };
-    /** @description A lamp inside of a solid. */
-    Buried: {
-      /** @description The lamp's id. */
-      lamp: string;
-      /** @description The obstacle's id. */
-      inside: string;
-    };
-    /** @description A camera as the file writes it. */
-    Camera: {
-      /** @description Its id, unique among the cameras. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description Where it is mounted. */
-      position: number[];
-      /** @description The id of the spot that it sits on. */
-      spot?: string | null;
-      /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
-      mounted_on?: string | null;
-      /**
-       * Format: double
-       * @description Height of its optical centre, m.
-       */
-      height_m: number;
-      /**
-       * Format: double
-       * @description Height of the ground under it, m; `height_m` is over it.
-       */
-      ground_m?: number;
-      /** @description The whole model, so that a file stands alone. */
-      model: components["schemas"]["Model"];
-      emitter?: null | components["schemas"]["Emitter"];
-      /** @description Its heads; most cameras have one. */
-      heads: components["schemas"]["CameraHead"][];
-    };
-    /** @description One head of a camera: its aim and its focal length. */
-    CameraHead: {
-      /** @description Its id, unique in its camera. */
-      id: string;
-      /**
-       * Format: double
-       * @description Bearing of the optical axis, degrees clockwise from north.
-       */
-      pan_deg: number;
-      /**
-       * Format: double
-       * @description Angle of the optical axis below the horizontal, degrees.
-       */
-      tilt_deg: number;
-      /**
-       * Format: double
-       * @description Turn about the optical axis, degrees clockwise as seen from behind.
-       */
-      roll_deg?: number;
-      /**
-       * Format: double
-       * @description The focal length that is set, mm.
-       */
-      focal_mm: number;
-      lens?: null | components["schemas"]["Lens"];
-      /** @description Aims that it goes to, in the order of its tour; its own aim is where it parks when no tour runs. */
-      presets?: components["schemas"]["Preset"][];
-      /**
-       * Format: double
-       * @description How fast it turns, degrees a second; 80 where left out.
-       */
-      slew_deg_s?: number | null;
-      /**
-       * Format: double
-       * @description How long a change of focal length takes, s; 2 where left out.
-       */
-      zoom_s?: number | null;
-      pointed_by?: null | components["schemas"]["Link"];
-      /** @description Flat pictures cut out of its round one; a fisheye. */
-      flattened?: components["schemas"]["Flattened"][];
-      exposure?: null | components["schemas"]["Exposure"];
-    };
-    /** @description How a head is aimed. */
-    Card: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      /**
-       * Format: double
-       * @description Height of its optical centre over the ground at its foot, m.
-       */
-      height_m: number;
-      /**
-       * Format: double
-       * @description Bearing, degrees clockwise from north.
-       */
-      bearing_deg: number;
-      /**
-       * Format: double
-       * @description How far down it looks, degrees.
-       */
-      tilt_deg: number;
-      /**
-       * Format: double
-       * @description Roll, degrees clockwise as seen from behind.
-       */
-      roll_deg: number;
-      /**
-       * Format: double
-       * @description The focal length that is set, mm; null for a flat picture, which has none of its own.
-       */
-      focal_mm: number | null;
-      /**
-       * Format: double
-       * @description Field of view across, degrees.
-       */
-      hfov_deg: number;
-      /** @description What it must show. */
-      promises: components["schemas"]["CardPromise"][];
-      /** @description What else must sit where. */
-      landmarks: components["schemas"]["Landmark"][];
-      /** @description What must be masked. */
-      masks: components["schemas"]["Masked"][];
-      /** @description What to mind before anybody climbs. */
-      cautions: string[];
-    };
-    /** @description A promise on a card. */
-    CardPromise: {
-      /** @description The target's id. */
-      target: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description How its sight line stands. */
-      verdict: components["schemas"]["Verdict"];
-      /** @description Whether this head is the one that serves it best. */
-      serves: boolean;
-      /** @description Where it must sit, per cent from the left and from the top. */
-      at_percent: number[];
-      /**
-       * Format: double
-       * @description Distance from the camera along the ground, m.
-       */
-      ground_m: number;
-      /**
-       * Format: double
-       * @description Distance from lens to target, m: what a tape or a rangefinder shows.
-       */
-      slant_m: number;
-      /**
-       * Format: double
-       * @description Width of the picture there, m.
-       */
-      scene_width_m: number;
-      /**
-       * Format: double
-       * @description Pixel density there, px/m.
-       */
-      px_per_m: number;
-    };
-    /** @description What somebody chose for a thing that both changed. */
-    Choice: {
-      /** @description What it is. */
-      thing: components["schemas"]["Thing"];
-      /** @description Its id, or the name of the field. */
-      id: string;
-      /** @description Whose. */
-      take: components["schemas"]["Side"];
-    };
-    /** @description A thing that both changed, each in another way. */
-    Clash: {
-      /** @description What it is. */
-      thing: components["schemas"]["Thing"];
-      /** @description Its id, or the name of the field. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description What is different about mine. */
-      mine: string;
-      /** @description What is different about theirs. */
-      theirs: string;
-    };
-    /** @description Season, years of growth and day or night that the verdicts are given for. */
-    Conditions: {
-      /**
-       * @description Whether the trees that lose their leaves have lost them.
-       * @default false
-       */
-      leaves_off?: boolean;
-      /**
-       * Format: double
-       * @description How many years the trees have grown since they were drawn.
-       * @default 0
-       */
-      years?: number;
-      /**
-       * @description Whether they are given for the night: by lamps and infrared light.
-       * @default false
-       */
-      night?: boolean;
-    };
-    /** @description Both sides of a stale save. */
-    Conflict: {
-      /** @description What happened, in words. */
-      message: string;
-      /**
-       * Format: int32
-       * @description The revision that the refused one was based on.
-       */
-      based_on: number;
-      /** @description The refused site file. */
-      yours: components["schemas"]["SiteFile"];
-      /** @description The newest revision. */
-      theirs: components["schemas"]["Revision"];
-    };
-    /** @description A new site. */
-    CreateRequest: {
-      /** @description The site file. */
-      site: components["schemas"]["SiteFile"];
-      /** @description What it is, in a few words. */
-      says: string;
-      /**
-       * Format: uuid
-       * @description The id that its maker gave it; a new one where left out. Asked again with the same, nothing is made twice.
-       */
-      id?: string | null;
-    };
-    /** @description A solid in the cut. */
-    CutSolid: {
-      /** @description The obstacle's id. */
-      id: string;
-      /**
-       * Format: double
-       * @description Where the cut enters it, m.
-       */
-      start_m: number;
-      /**
-       * Format: double
-       * @description Where the cut leaves it, m; the same as `start_m` for a thin wall.
-       */
-      end_m: number;
-      /**
-       * Format: double
-       * @description Height of its underside, m.
-       */
-      base_m: number;
-      /**
-       * Format: double
-       * @description Height of its top, m.
-       */
-      top_m: number;
-      /** @description Whether it hides what is behind it. */
-      blocks: boolean;
-      /** @description Whether it is in the way of this sight line. */
-      in_the_way: boolean;
-    };
-    /** @description What is taken where a file does not say. */
-    Defaults: {
-      /**
-       * Format: double
-       * @description How fast a head turns from afar, degrees a second.
-       */
-      slew_deg_s: number;
-      /**
-       * Format: double
-       * @description How long it zooms, s.
-       */
-      zoom_s: number;
-      /**
-       * Format: double
-       * @description How near two heads come on the ring of a multi-head, degrees.
-       */
-      apart_deg: number;
-    };
-    /** @description What has to be typed to delete a site. */
-    DeleteRequest: {
-      /** @description The site's name. */
-      name: string;
-    };
-    /** @description One design in figures. */
-    DesignFacts: {
-      /** @description The variant's id; null for the design in hand. */
-      id: string | null;
-      /** @description What it is called. */
-      name: string;
-      /** @description How each promise stands. */
-      targets: components["schemas"]["TargetResult"][];
-      /** @description Promises kept. */
-      kept: number;
-      /** @description Promises tight. */
-      tight: number;
-      /** @description Promises broken or unknown. */
-      broken: number;
-      /** @description Promises that stand worse when the one camera fails whose loss costs most. */
-      lost_with_one: number;
-      /** @description Its cameras: each takes a cable. */
-      cables: number;
-      /** @description Heads to aim, clean and maintain. */
-      heads: number;
-      /** @description The models and how many there are of each. */
-      models: components["schemas"]["ModelCount"][];
-      /**
-       * Format: double
-       * @description What the cameras cost together; null where not each has a price.
-       */
-      price: number | null;
-      /**
-       * Format: double
-       * @description Ground seen at the need asked for, m².
-       */
-      seen_m2: number;
-      /**
-       * Format: double
-       * @description Ground seen by two that don't fail together, m².
-       */
-      twice_m2: number;
-      /**
-       * Format: double
-       * @description Ground seen only in turns, m².
-       */
-      in_turns_m2: number;
-      /**
-       * Format: double
-       * @description The largest patch that nobody sees, m².
-       */
-      largest_unseen_m2: number;
-      /**
-       * Format: double
-       * @description The share of all pixels that lands on something useful, 0 to 1; null without a head.
-       */
-      useful: number | null;
-    };
-    /** @description One thing that is different. */
-    Difference: {
-      /** @description What it is. */
-      thing: components["schemas"]["Thing"];
-      /** @description Its id, or the name of the field. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description What is different about it. */
-      says: string;
-    };
-    /** @description How a target's distance was got, for its uncertainty. */
-    Distance: {
-      /** @description Plan, laser or guess. */
-      how: components["schemas"]["DistanceHow"];
-      /**
-       * Format: double
-       * @description Its own uncertainty from wherever it is looked at, ± m, in place of the blanket one; it comes out of an adjustment.
-       */
-      plus_minus_m?: number | null;
-      /** @description Its own uncertainty from a spot, along the line: what was measured between the two is known better than where either is. */
-      from?: components["schemas"]["FromSpot"][];
-    };
-    /**
-     * @description How a target's distance was got.
-     * @enum {string}
-     */
-    DistanceHow: "plan" | "laser" | "guess";
-    /**
-     * @description A side of a picture.
-     * @enum {string}
-     */
-    Edge: "left" | "right" | "above" | "below" | "back";
-    /** @description What a change does to one promise of the site. */
-    Effect: {
-      /** @description The target's id. */
-      target: string;
-      /** @description Its verdict now. */
-      before: components["schemas"]["Verdict"];
-      /** @description Its verdict with the change. */
-      after: components["schemas"]["Verdict"];
-    };
-    /** @description A standard error ellipse: the square roots of the eigenvalues of a point's covariance. */
-    Ellipse: {
-      /**
-       * Format: double
-       * @description The long half axis, m.
-       */
-      major_m: number;
-      /**
-       * Format: double
-       * @description The short half axis, m.
-       */
-      minor_m: number;
-      /**
-       * Format: double
-       * @description Bearing of the long axis, degrees in [0, 180).
-       */
-      bearing_deg: number;
-    };
-    /** @description An infrared lamp of its own that shines for a camera in place of the one in its housing; it points where the camera points. */
-    Emitter: {
-      /** @description Where it is mounted. */
-      position: number[];
-      /**
-       * Format: double
-       * @description Its height over the ground under the camera, m.
-       */
-      height_m: number;
-      /** @description Its light. */
-      light: components["schemas"]["Infrared"];
-    };
-    /** @description What a site's design achieves. */
-    Evaluation: {
-      /** @description Each head by itself. */
-      heads: components["schemas"]["HeadResult"][];
-      /** @description Each head × target pair whose target is in front of the head. */
-      sight_lines: components["schemas"]["SightLine"][];
-      /** @description Each target with its verdict. */
-      targets: components["schemas"]["TargetResult"][];
-    };
-    /** @description How a head is set to take its pictures. */
-    Exposure: {
-      /**
-       * Format: double
-       * @description How long the shutter is open, s.
-       */
-      shutter_s: number;
-      /**
-       * Format: double
-       * @description Pictures a second.
-       */
-      fps: number;
-      /**
-       * Format: double
-       * @description The distance that it is focused at, m; none for the one that centres what it must hold.
-       */
-      focus_m?: number | null;
-      /**
-       * Format: double
-       * @description The share of its infrared light that is used; all of it where left out, 0 for none.
-       */
-      infrared_share?: number | null;
-    };
-    /** @description One fault of an input: the place and the reason. */
-    Fault: {
-      /** @description The place, as in `cameras[2].heads[0].focal_mm`; empty for the input as a whole. */
-      path: string;
-      /** @description What is wrong there, in plain words. */
-      message: string;
-    };
-    /** @description The first answer. */
-    FirstAnswer: {
-      /** @description Focal length, scene width and catalogue lenses. */
-      pocket: components["schemas"]["PocketAnswer"];
-      /**
-       * Format: double
-       * @description Angle from which the target is seen from above, degrees.
-       */
-      depression_deg: number;
-      /** @description What the rule on faces seen from above makes of that. */
-      from_above: components["schemas"]["Verdict"];
-      /**
-       * Format: double
-       * @description Nearest ground in the picture of the first catalogue lens, aimed at the target, m; null where none reaches.
-       */
-      near_edge_m: number | null;
-      /** @description What the thumb rule says. */
-      thumb_rule: components["schemas"]["ThumbRule"];
-    };
-    /** @description A question on the spot. */
-    FirstAnswerRequest: {
-      /**
-       * Format: double
-       * @description Slant distance, m.
-       */
-      slant_m: number;
-      /**
-       * Format: double
-       * @description Height of the spot, m.
-       */
-      spot_height_m: number;
-      /**
-       * Format: double
-       * @description Height of what must be seen, m.
-       */
-      target_height_m: number;
-      /** @description The task. */
-      task: components["schemas"]["Task"];
-      /** @description The site's limits; the handbook's where left out. */
-      rules?: components["schemas"]["Rules"];
-    };
-    /** @description A flat picture cut out of a fisheye's round one. It shows no more than the round picture holds there. */
-    Flattened: {
-      /** @description Its id, unique among the presets and flattened views of its head. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /**
-       * Format: double
-       * @description Bearing of its middle, degrees clockwise from north.
-       */
-      pan_deg: number;
-      /**
-       * Format: double
-       * @description Angle of its middle below the horizontal, degrees.
-       */
-      tilt_deg: number;
-      /**
-       * Format: double
-       * @description Its horizontal field of view, degrees.
-       */
-      hfov_deg: number;
-      /**
-       * Format: int32
-       * @description Its width, px.
-       */
-      width_px: number;
-      /**
-       * Format: int32
-       * @description Its height, px.
-       */
-      height_px: number;
-    };
-    /**
-     * @description The build of a camera.
-     * @enum {string}
-     */
-    Form: "bullet" | "turret" | "dome" | "vandal_dome" | "box" | "fisheye" | "multi_head" | "ptz" | "plate";
-    /** @description A part of the sensor at a size. */
-    Frame: {
-      /** @description The top-left corner on the sensor, px. */
-      origin: number[];
-      /**
-       * Format: double
-       * @description Sensor pixels per pixel shown.
-       */
-      scale: number;
-      /**
-       * Format: int32
-       * @description Width shown, px.
-       */
-      width: number;
-      /**
-       * Format: int32
-       * @description Height shown, px.
-       */
-      height: number;
-    };
-    /** @description How well the distance from a spot is known. */
-    FromSpot: {
-      /** @description The spot's id. */
-      spot: string;
-      /**
-       * Format: double
-       * @description ± m.
-       */
-      plus_minus_m: number;
-    };
-    /** @description The place of a site on the earth; the site's y stays north. */
-    GeoPlace: {
-      /**
-       * Format: double
-       * @description Latitude, degrees north.
-       */
-      latitude_deg: number;
-      /**
-       * Format: double
-       * @description Longitude, degrees east.
-       */
-      longitude_deg: number;
-      /**
-       * Format: double
-       * @description Height over the sea, m.
-       */
-      elevation_m?: number;
-      /** @description Name of its time zone in the IANA database, as in `Europe/London`. */
-      time_zone: string;
-    };
-    /**
-     * @description What the relief tells about the ground. Areas are of ground that somebody can stand on, in the box around all that is drawn and
-     *     five metres more.
-     */
-    Ground: {
-      /**
-       * Format: double
-       * @description The need, px/m.
-       */
-      need_px_per_m: number;
-      /** @description The needs of the site's table, from the least. */
-      needs: components["schemas"]["TaskNeed"][];
-      /**
-       * Format: double
-       * @description The height that was looked at, m.
-       */
-      height_m: number;
-      /** @description The bounds, m: west, south, east, north. */
-      bounds: number[];
-      /**
-       * Format: double
-       * @description Side of a cell, m: nothing narrower is told apart.
-       */
-      cell_m: number;
-      /**
-       * Format: double
-       * @description All ground that somebody can stand on, m².
-       */
-      open_m2: number;
-      /**
-       * Format: double
-       * @description Seen at the need by a camera that never looks away, m².
-       */
-      seen_m2: number;
-      /**
-       * Format: double
-       * @description Seen by two that don't fail together, m².
-       */
-      twice_m2: number;
-      /**
-       * Format: double
-       * @description Seen only in turns, m².
-       */
-      in_turns_m2: number;
-      /** @description The share of each area target that is seen, and seen twice. */
-      targets: components["schemas"]["AreaShare"][];
-      /** @description Ground that nobody sees at the need, the largest patch first. */
-      unseen: components["schemas"]["Patch"][];
-      path: null | components["schemas"]["QuietPath"];
-      /** @description Why there is none. */
-      no_path: string | null;
-    };
-    /** @description What is asked about the ground. */
-    GroundWish: {
-      /**
-       * Format: double
-       * @description The density that counts as seen, px/m.
-       */
-      need_px_per_m: number;
-      /**
-       * Format: double
-       * @description The height that is looked at, m.
-       */
-      height_m: number;
-      /** @description Where the quiet path leads, m east and north; none for no path. */
-      goal?: number[] | null;
-    };
-    /** @description All of it. */
-    Guide: {
-      /** @description Tasks as people say them. */
-      tasks: components["schemas"]["PlainTask"][];
-      /** @description What is usual. */
-      usual: components["schemas"]["Usual"][];
-      /** @description What a brief needs. */
-      brief: components["schemas"]["Needed"][];
-      /** @description What a spot needs. */
-      spot: components["schemas"]["Needed"][];
-      /** @description What every target needs. */
-      target: components["schemas"]["Needed"][];
-      /** @description How large subjects usually are; a scene has no size. */
-      sizes: components["schemas"]["SubjectSize"][];
-      /** @description The number plates that can be chosen from. */
-      plates: components["schemas"]["KnownPlate"][];
-      /** @description What is taken where a file does not say. */
-      defaults: components["schemas"]["Defaults"];
-    };
-    /** @description Names a head. */
-    HeadRef: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of one of its presets or flattened views; none for its own aim. */
-      view?: string | null;
-    };
-    /** @description One head by itself. */
-    HeadResult: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /**
-       * Format: double
-       * @description Horizontal field of view, degrees.
-       */
-      hfov_deg: number;
-      /**
-       * Format: double
-       * @description Vertical field of view, degrees.
-       */
-      vfov_deg: number;
-      /**
-       * Format: double
-       * @description Bend of the projection, −½ (equisolid) to 1 (distortion-free).
-       */
-      bend: number;
-      /** @description Whether the bend came out of a published field of view; if not it is 1 for want of one. */
-      published_field: boolean;
-      /**
-       * Format: double
-       * @description Effective focal length, mm.
-       */
-      effective_focal_mm: number;
-      /**
-       * Format: double
-       * @description Ground distance to the nearest ground in the picture straight ahead, m; null without ground.
-       */
-      near_edge_m: number | null;
-      /**
-       * Format: double
-       * @description Ground distance to the farthest, m; null when the horizon is in view or no ground is.
-       */
-      far_edge_m: number | null;
-      /** @description Whether the horizon straight ahead is in the picture. */
-      horizon_in_view: boolean;
-      /** @description The least and the greatest tilt that its build takes, degrees: as the model says, else as is usual for its form. */
-      tilts_deg: number[];
-      /** @description Whether its aim lies between them. */
-      takes_tilt: boolean;
-      /** @description The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains. */
-      inside: string | null;
-    };
-    /** @description A head in short. */
-    HeadSummary: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      /** @description How many promises it keeps by itself. */
-      keeps: number;
-    };
-    /** @description What a head is worth to one target. */
-    HeadVerdict: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      verdict: null | components["schemas"]["Verdict"];
-    };
-    /** @description How the server is. */
-    Health: {
-      /** @description Whether the database answers. */
-      database: boolean;
-      /** @description What is wrong, in words; null if all is well. */
-      wrong: string | null;
-      /** @description The program's version. */
-      version: string;
-    };
-    /** @description What a drawing brings, to be looked at before any of it is taken. */
-    Import: {
-      /** @description How its coordinates were read, as in `millimetres, by its header`. */
-      coordinates: string;
-      /** @description Its layers. */
-      layers: components["schemas"]["Layer"][];
-      /** @description How much was left out in all. */
-      left_out_count: number;
-      /** @description What was left out, the first of it. */
-      left_out: components["schemas"]["LeftOut"][];
-      /** @description The middle of all that is taken, m. */
-      middle: number[];
-      /** @description How wide and how tall all of it is, m. */
-      size_m: number[];
-    };
-    /** @description Something in the infrared beam. */
-    InBeam: {
-      /** @description The obstacle's id. */
-      obstacle: string;
-      /**
-       * Format: double
-       * @description The share of the picture that it takes.
-       */
-      share: number;
-      /**
-       * Format: double
-       * @description How near it comes, m.
-       */
-      nearest_m: number;
-    };
-    /** @description Infrared light as its maker rates it. */
-    Infrared: {
-      /**
-       * Format: double
-       * @description Rated range, m: there the light is 1 on its axis.
-       */
-      range_m: number;
-      /**
-       * Format: double
-       * @description The whole angle between the edges of its beam, degrees; as wide as the lens at its widest where left out.
-       */
-      beam_deg?: number | null;
-    };
-    /** @description The infrared light of a head on a target. */
-    InfraredOn: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The target's id. */
-      target: string;
-      /**
-       * Format: double
-       * @description How much of what its rated range stands for: (R/s)²·cosᵐθ.
-       */
-      relative: number;
-      /**
-       * Format: double
-       * @description The same in stops over 1; null where there is none.
-       */
-      stops: number | null;
-    };
-    /** @description A kind of plate with its usual size. */
-    KnownPlate: {
-      /** @description Width and height, m. */
-      size_m: number[];
-      /** @description What it is like. */
-      plate: components["schemas"]["PlateKind"];
-      /** @description Where the figures come from. */
-      basis: string;
-    };
-    /** @description A lamp at a height that shines down and to all sides. */
-    Lamp: {
-      /** @description Its id, unique among the lamps. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description Where it hangs. */
-      position: number[];
-      /**
-       * Format: double
-       * @description Height over the ground there, m.
-       */
-      height_m: number;
-      /**
-       * Format: double
-       * @description Its light, lumens; zero for one that is out.
-       */
-      lumens: number;
-      /**
-       * Format: double
-       * @description Height of the ground under it, m.
-       */
-      ground_m?: number;
-    };
-    /** @description Something that is easily found in the picture. */
-    Landmark: {
-      /** @description What it is. */
-      says: string;
-      /** @description Where it must sit, per cent from the left and from the top. */
-      at_percent: number[];
-      /**
-       * Format: double
-       * @description Distance from the lens, m.
-       */
-      slant_m: number;
-    };
-    /** @description A layer of a drawing. */
-    Layer: {
-      /** @description Its name. */
-      name: string;
-      /** @description What its name says that is on it. */
-      kind: components["schemas"]["ObstacleKind"];
-      /** @description The obstacles that come of it; their ids are places in this import, not a site's. */
-      obstacles: components["schemas"]["Obstacle"][];
-    };
-    /** @description What was left out. */
-    LeftOut: {
-      /** @description What it is in the file. */
-      source: string;
-      /** @description Its layer. */
-      layer: string;
-      /** @description Why. */
-      why: string;
-    };
-    /** @description A lens as its maker describes it. A fixed lens has both focal lengths equal. */
-    Lens: {
-      /**
-       * Format: double
-       * @description Shortest (widest) focal length, mm.
-       */
-      focal_min_mm: number;
-      /**
-       * Format: double
-       * @description Longest (narrowest) focal length, mm.
-       */
-      focal_max_mm: number;
-      /**
-       * Format: double
-       * @description Published horizontal field of view at the shortest focal length, degrees.
-       */
-      hfov_at_min_deg?: number | null;
-      /**
-       * Format: double
-       * @description Published horizontal field of view at the longest focal length, degrees.
-       */
-      hfov_at_max_deg?: number | null;
-      /**
-       * Format: double
-       * @description Widest aperture, focal length over opening.
-       */
-      f_number?: number | null;
-    };
-    /** @description Which light a picture is taken in. */
-    Light:
-      | "day"
-      | {
-          /** @description By night, with the infrared light of the camera, exposed by so many stops over what makes the promises of the head well lit. */
-          night: {
+    schemas: {
+        /** @description A spot or point target after the adjustment. */
+        AdjustedPoint: {
+            /** @description Its id. */
+            id: string;
+            /** @description Where it is, metres east and north. */
+            position: number[];
             /**
              * Format: double
-             * @description Stops, a doubling each.
+             * @description How far that is from where it was drawn, m.
              */
-            stops?: number;
-          };
+            moved_m: number;
+            /** @description How well that is known: the standard error ellipse. */
+            ellipse: components["schemas"]["Ellipse"];
         };
-    /** @description The light of a site by night. */
-    LightTold: {
-      /** @description Each target that lies before a head. */
-      targets: components["schemas"]["LitTarget"][];
-      /** @description Each head with infrared light and each target before it. */
-      infrared: components["schemas"]["InfraredOn"][];
-      /** @description What washes out in the picture of each head with infrared light that serves some target best. */
-      washed: components["schemas"]["Washed"][];
-      /** @description Each head that has lamps in its picture, or so near to it that they spoil it. */
-      spoiled: components["schemas"]["Spoiled"][];
-      /** @description Lamps that are drawn inside of a solid: their light goes nowhere. */
-      buried: components["schemas"]["Buried"][];
-    };
-    /** @description A fixed head that points one that is turned from afar. */
-    Link: {
-      /** @description The id of the fixed view's camera. */
-      camera: string;
-      /** @description The id of its head. */
-      head: string;
-      /** @description What both see: four or more pairs, on the ground. */
-      pairs: components["schemas"]["LinkPair"][];
-    };
-    /** @description How a turned head hangs, as its pairs have it. */
-    LinkFound: {
-      /** @description Where it is, m east, north and up. */
-      position: number[];
-      /**
-       * Format: double
-       * @description How far that is from where it is drawn, m.
-       */
-      moved_m: number;
-      /**
-       * Format: double
-       * @description The bearing that its pan of zero looks to, degrees.
-       */
-      pan_zero_deg: number;
-      /**
-       * Format: double
-       * @description How far its axis leans off the plumb line, degrees.
-       */
-      leans_deg: number;
-      /** @description By how much each pair is off, degrees, in their order. */
-      off_deg: number[];
-      /** @description The place in the list of the pair that is off most. */
-      worst: number;
-      /**
-       * Format: double
-       * @description The root of the mean of the squares of what they are off, degrees.
-       */
-      rms_deg: number;
-    };
-    /** @description A pair that links a fixed view to a head that is turned: something that both see. */
-    LinkPair: {
-      /** @description Where it is in the fixed view, px right and down from the top-left corner. */
-      pixel: number[];
-      /**
-       * Format: double
-       * @description The pan with which the turned head has it in the middle of its picture, degrees on its own scale.
-       */
-      pan_deg: number;
-      /**
-       * Format: double
-       * @description The tilt with which it has, degrees below the horizontal on its own scale.
-       */
-      tilt_deg: number;
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Camera: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the cameras. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description Where it is mounted. */
-        position: number[];
-        /** @description The id of the spot that it sits on. */
-        spot?: string | null;
-        /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
-        mounted_on?: string | null;
-        /**
-         * Format: double
-         * @description Height of its optical centre, m.
-         */
-        height_m: number;
-        /**
-         * Format: double
-         * @description Height of the ground under it, m; `height_m` is over it.
-         */
-        ground_m?: number;
-        /** @description The whole model, so that a file stands alone. */
-        model: components["schemas"]["Model"];
-        emitter?: null | components["schemas"]["Emitter"];
-        /** @description Its heads; most cameras have one. */
-        heads: components["schemas"]["CameraHead"][];
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Lamp: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the lamps. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description Where it hangs. */
-        position: number[];
-        /**
-         * Format: double
-         * @description Height over the ground there, m.
-         */
-        height_m: number;
-        /**
-         * Format: double
-         * @description Its light, lumens; zero for one that is out.
-         */
-        lumens: number;
-        /**
-         * Format: double
-         * @description Height of the ground under it, m.
-         */
-        ground_m?: number;
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Obstacle: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the obstacles. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description What it is. */
-        kind: components["schemas"]["ObstacleKind"];
-        /** @description Its corners in order, not repeated at the end. */
-        outline: number[][];
-        /** @description Whether the outline is filled; an open one is a thin wall. */
-        closed?: boolean;
-        /**
-         * Format: double
-         * @description Height of its underside, m.
-         */
-        base_m?: number;
-        /**
-         * Format: double
-         * @description Height of its top, m.
-         */
-        top_m: number;
-        /**
-         * Format: double
-         * @description 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
-         */
-        see_through?: number;
-        /**
-         * Format: double
-         * @description Height of the ground at its foot, m; base and top are over it.
-         */
-        ground_m?: number;
-        /** @description Its corners when it stands open; a door or gate. */
-        open_outline?: number[][] | null;
-        /** @description Whether it stands open now. */
-        open?: boolean;
-        /**
-         * Format: double
-         * @description Thickness of the trunk under a tree's crown, m.
-         */
-        trunk_m?: number | null;
-        /**
-         * Format: double
-         * @description How much a tree grows in a year, upwards and outwards, m.
-         */
-        growth_m_per_year?: number;
-        /**
-         * Format: double
-         * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
-         */
-        bare_see_through?: number | null;
-        /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
-        lettering?: boolean;
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_PrivatePlace: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the private places. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description Its corners in order, not repeated at the end. */
-        outline: number[][];
-        /** @description Whether the outline is filled; an open one is upright, like a window. */
-        closed?: boolean;
-        /**
-         * Format: double
-         * @description Height of its lower edge over the ground there, m.
-         */
-        base_m?: number;
-        /**
-         * Format: double
-         * @description Height of its upper edge over the ground there, m.
-         */
-        top_m: number;
-        /**
-         * Format: double
-         * @description Height of the ground there, m.
-         */
-        ground_m?: number;
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Reading: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the readings. */
-        id: string;
-        /** @description The id of the spot or point target that it was taken from. */
-        from: string;
-        /** @description The id of the spot or point target that it was taken to. */
-        to: string;
-        /**
-         * Format: double
-         * @description Slope distance, m: the mean of the shots where there are several.
-         */
-        slope_m: number;
-        /**
-         * Format: double
-         * @description Inclination if the device gave it, degrees above the horizontal.
-         */
-        inclination_deg?: number | null;
-        /**
-         * Format: double
-         * @description Height that it was taken from, m; the point's own where left out.
-         */
-        from_height_m?: number | null;
-        /**
-         * Format: double
-         * @description Height that it was taken to, m; the point's own where left out.
-         */
-        to_height_m?: number | null;
-        /**
-         * Format: double
-         * @description How well it is known: one standard deviation, m; 0.02 where left out.
-         */
-        sigma_m?: number | null;
-        /** @description Whether it takes part; one that was thrown out stays on record. */
-        used?: boolean;
-        /** @description The shots that it is the mean of, slope distances, m. */
-        shots_m?: number[];
-        /**
-         * @description The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
-         *     where they were not kept.
-         */
-        shots_deg?: (number | null)[];
-        /** @description Who took it. */
-        by?: string | null;
-        /** @description When, as in `2026-11-24T14:02:00Z`. */
-        taken?: string | null;
-        /** @description With which device. */
-        device?: string | null;
-        /** @description Anything else. */
-        note?: string | null;
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Spot: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among spots and targets. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description Where it is. */
-        position: number[];
-        /**
-         * Format: double
-         * @description Height available, m.
-         */
-        height_m: number;
-        /**
-         * Format: double
-         * @description Height of the ground at its foot, m; `height_m` is over it.
-         */
-        ground_m?: number;
-        /**
-         * Format: double
-         * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
-         */
-        position_sigma_m?: number | null;
-        /** @description Whether the position is known and must not move. */
-        fixed?: boolean;
-        kind?: null | components["schemas"]["SpotKind"];
-        /** @description What it is made of, as in `brick` or `steel cladding`. */
-        surface?: string | null;
-        /** @description Whether a back box is needed. */
-        back_box?: boolean | null;
-        /**
-         * Format: double
-         * @description Length of the cable way to the recorder, an estimate, m.
-         */
-        cable_m?: number | null;
-        /** @description Whether it is outdoors. */
-        outdoor?: boolean | null;
-        /** @description Whether somebody standing can reach it. */
-        in_reach?: boolean | null;
-        /** @description Anything else. */
-        note?: string | null;
-        /** @description Its photos. */
-        photos?: components["schemas"]["Photo"][];
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Target: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the targets. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description What must be seen there. */
-        subject: components["schemas"]["Subject"];
-        /** @description What the picture will be used for. */
-        task: components["schemas"]["Task"];
-        /**
-         * Format: double
-         * @description An own need in place of the task's, px/m.
-         */
-        needs_px_per_m?: number | null;
-        /** @description Where it is. */
-        shape: components["schemas"]["Shape"];
-        /**
-         * Format: double
-         * @description Height of the thing that must be seen, m.
-         */
-        height_m: number;
-        /**
-         * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
-         *     and a plate have their middle at `height_m`.
-         */
-        size_m?: number[] | null;
-        /**
-         * Format: double
-         * @description The bearing its face or plate points to, degrees; none for any.
-         */
-        facing_deg?: number | null;
-        plate?: null | components["schemas"]["PlateKind"];
-        /**
-         * Format: double
-         * @description How fast the subject moves, m/s.
-         */
-        speed_mps?: number;
-        /**
-         * Format: double
-         * @description Height of the ground there, m; `height_m` is over it.
-         */
-        ground_m?: number;
-        /**
-         * Format: double
-         * @description How long it may go unseen, s; none where that was not said.
-         */
-        unseen_at_most_s?: number | null;
-        /**
-         * Format: int32
-         * @description How many heads must keep it.
-         */
-        heads_wanted?: number;
-        /** @description How its distance was got. */
-        distance?: components["schemas"]["Distance"];
-        /**
-         * Format: double
-         * @description How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
-         */
-        position_sigma_m?: number | null;
-        /** @description Whether the position of a point is known and must not move. */
-        fixed?: boolean;
-        /** @description What the picture will be used for, in the client's words. */
-        used_for?: string | null;
-        /** @description The light there at night. */
-        night_light?: string | null;
-        /** @description Its photos. */
-        photos?: components["schemas"]["Photo"][];
-      }[];
-    };
-    /** @description What is different in a list of things with ids. */
-    ListChange_Variant: {
-      /** @description All ids in their order, if something came, went or changed its place. */
-      order?: string[] | null;
-      /** @description What is new or different. */
-      put?: {
-        /** @description Its id, unique among the variants. */
-        id: string;
-        /** @description What it is called. */
-        name: string;
-        /** @description Its cameras; ids are unique within it. */
-        cameras: components["schemas"]["Camera"][];
-      }[];
-    };
-    /** @description The light of lamps on a target. */
-    LitTarget: {
-      /** @description The target's id. */
-      target: string;
-      /** @description The place that decides, metres east and north. */
-      at: number[];
-      /**
-       * Format: double
-       * @description The light there on an upright surface that faces the camera of its best head, lux.
-       */
-      lux_upright: number;
-      /** @description The lamps that it comes from. */
-      lamps: string[];
-    };
-    /** @description A promise that stands worse when a camera fails. */
-    Lost: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The target's id. */
-      target: string;
-      /** @description Its verdict with the camera. */
-      before: components["schemas"]["Verdict"];
-      /** @description Its verdict without it. */
-      after: components["schemas"]["Verdict"];
-    };
-    /** @description A promise in a picture. */
-    Mark: {
-      /** @description The target. */
-      target: string;
-      /** @description Where its sight line lands on the sensor, px, as evaluated. */
-      pixel: number[];
-      /** @description What must be seen of it on the sensor, px: left, top, right, bottom; none out of the picture. */
-      bracket?: number[] | null;
-      /**
-       * Format: double
-       * @description Pixel density there across, px/m.
-       */
-      px_per_m?: number | null;
-      good_for?: null | components["schemas"]["Task"];
-      /** @description How its sight line stands. */
-      verdict: components["schemas"]["Verdict"];
-      /** @description Whether that line is clear. */
-      clear: boolean;
-      /**
-       * Format: double
-       * @description How far it is drawn out while the shutter is open, px of the sensor.
-       */
-      blur_px: number;
-    };
-    /** @description A promise that a mask stands before. */
-    MaskCost: {
-      /** @description The target's id. */
-      target: string;
-      /** @description Broken where it covers what must be seen, tight where it may. */
-      verdict: components["schemas"]["Verdict"];
-    };
-    /** @description A mask in a picture. */
-    MaskShown: {
-      /** @description The private place's id. */
-      id: string;
-      /** @description Its corners, px of the sensor. */
-      outline: number[][];
-    };
-    /** @description A part of a head's picture that must be masked. */
-    Masked: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      /** @description The private place's id. */
-      place: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description The corners of the mask in per cent of the picture's width, from the left, and height, from the top: convex, at most eight. */
-      corners_percent: number[][];
-      /**
-       * Format: double
-       * @description The share of the picture that it covers.
-       */
-      share: number;
-      /** @description The promises that it stands before. */
-      costs: components["schemas"]["MaskCost"][];
-    };
-    /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
-    MeasureRequest: {
-      /** @description Metres east, north, up. */
-      from: number[];
-      /** @description Metres east, north, up. */
-      to: number[];
-      /** @description Slope distances of the shots before this one, m. */
-      earlier_m?: number[];
-      /**
-       * Format: double
-       * @description Slope distance as typed, m.
-       */
-      typed_slope_m?: number | null;
-      /**
-       * Format: double
-       * @description Inclination as typed, degrees.
-       */
-      typed_inclination_deg?: number | null;
-    };
-    /** @description A shot, and what it makes together with those before it. */
-    Measured: {
-      /** @description The shot. */
-      shot: components["schemas"]["Shot"];
-      /**
-       * Format: double
-       * @description Its level distance, m, where the inclination is known.
-       */
-      level_m: number | null;
-      /** @description All shots together. */
-      together: components["schemas"]["Shots"];
-    };
-    /** @description A way that mends a picture, with its price. */
-    Mend: {
-      /** @description What to do, in words. */
-      says: string;
-      /**
-       * Format: double
-       * @description What is left of the trouble then: a share of the picture, or hours a year.
-       */
-      left: number;
-      /**
-       * Format: double
-       * @description The share of the picture that is of use then, 0 to 1.
-       */
-      useful: number;
-      /** @description The change as a JSON Patch (RFC 6902) on the site file. */
-      patch: components["schemas"]["PatchOp"][];
-      /** @description Every promise that it changes. */
-      effects: components["schemas"]["Effect"][];
-      /** @description Whether it makes a promise worse. */
-      harms: boolean;
-    };
-    /**
-     * @description What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then by kind, the least effort
-     *     first; of a kind those that take most of it away.
-     */
-    Mends: {
-      /**
-       * Format: double
-       * @description How much there is of it now: a share of the picture, or hours a year.
-       */
-      now: number;
-      /**
-       * Format: double
-       * @description The share of the picture that is of use now, 0 to 1.
-       */
-      useful: number;
-      /** @description The ways. */
-      ways: components["schemas"]["Mend"][];
-    };
-    /** @description Two states put together. */
-    Merged: {
-      site: null | components["schemas"]["SiteFile"];
-      /** @description What both changed and nobody chose about yet. */
-      clashes: components["schemas"]["Clash"][];
-      /** @description Why the two don't hold together; then one has to be taken whole, or something chosen otherwise. */
-      faults: components["schemas"]["Fault"][];
-    };
-    /** @description A camera model. */
-    Model: {
-      /** @description What it is called. */
-      name: string;
-      /** @description Its build. */
-      form: components["schemas"]["Form"];
-      /** @description Its sensor. */
-      sensor: components["schemas"]["Sensor"];
-      /** @description Its lens. */
-      lens: components["schemas"]["Lens"];
-      /**
-       * Format: int32
-       * @description How many heads it has; one where left out.
-       */
-      head_count?: number | null;
-      /**
-       * Format: double
-       * @description Rated range of its infrared light, m; none where it has no such light.
-       */
-      infrared_m?: number | null;
-      infrared?: null | components["schemas"]["Infrared"];
-      /**
-       * Format: double
-       * @description The least light that it makes a usable picture of, lux, at a shutter of 1/30 s.
-       */
-      least_lux?: number | null;
-      /** @description Protection against dust and water, as in `IP67` (IEC 60529). */
-      ip?: string | null;
-      /** @description Protection against blows, as in `IK10` (IEC 62262). */
-      ik?: string | null;
-      /**
-       * Format: int32
-       * @description Power class over the network cable, 1 to 8 (IEEE 802.3).
-       */
-      power_class?: number | null;
-      /**
-       * Format: double
-       * @description Weight without bracket, kg.
-       */
-      weight_kg?: number | null;
-      /** @description The least and the greatest tilt that its build takes, degrees below the horizontal; those usual for its form where left out. */
-      tilts_deg?: number[] | null;
-      /**
-       * Format: double
-       * @description How near two heads can come on its ring, degrees; a multi-head.
-       */
-      apart_deg?: number | null;
-      /**
-       * Format: double
-       * @description What one costs, in the firm's own money.
-       */
-      price?: number | null;
-    };
-    /** @description How many of a model. */
-    ModelCount: {
-      /** @description Its name. */
-      model: string;
-      /** @description How many. */
-      count: number;
-    };
-    /** @description A name for a revision. */
-    NameRequest: {
-      /** @description The name; null takes it away. */
-      name: string | null;
-      /** @description Whether it was agreed on with the client. */
-      agreed?: boolean;
-    };
-    /** @description Where a need ends. */
-    NeedEnd: {
-      /** @description The task. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description Its need, px/m.
-       */
-      px_per_m: number;
-      /**
-       * Format: double
-       * @description The greatest ground distance at which it is met, m.
-       */
-      ground_m: number;
-    };
-    /**
-     * @description A published table of needs.
-     * @enum {string}
-     */
-    NeedSet: "2014" | "2025";
-    /** @description A field that must be answered before one leaves, with the question. */
-    Needed: {
-      /** @description The field's name in the file. */
-      field: string;
-      /** @description The question. */
-      asks: string;
-    };
-    /** @description A solid: an outline extruded from `base_m` to `top_m`. */
-    Obstacle: {
-      /** @description Its id, unique among the obstacles. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description What it is. */
-      kind: components["schemas"]["ObstacleKind"];
-      /** @description Its corners in order, not repeated at the end. */
-      outline: number[][];
-      /** @description Whether the outline is filled; an open one is a thin wall. */
-      closed?: boolean;
-      /**
-       * Format: double
-       * @description Height of its underside, m.
-       */
-      base_m?: number;
-      /**
-       * Format: double
-       * @description Height of its top, m.
-       */
-      top_m: number;
-      /**
-       * Format: double
-       * @description 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
-       */
-      see_through?: number;
-      /**
-       * Format: double
-       * @description Height of the ground at its foot, m; base and top are over it.
-       */
-      ground_m?: number;
-      /** @description Its corners when it stands open; a door or gate. */
-      open_outline?: number[][] | null;
-      /** @description Whether it stands open now. */
-      open?: boolean;
-      /**
-       * Format: double
-       * @description Thickness of the trunk under a tree's crown, m.
-       */
-      trunk_m?: number | null;
-      /**
-       * Format: double
-       * @description How much a tree grows in a year, upwards and outwards, m.
-       */
-      growth_m_per_year?: number;
-      /**
-       * Format: double
-       * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
-       */
-      bare_see_through?: number | null;
-      /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
-      lettering?: boolean;
-    };
-    /**
-     * @description What an obstacle is.
-     * @enum {string}
-     */
-    ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "eave" | "door" | "other";
-    /** @description What another state of the site does to the promises. */
-    OtherState: {
-      /** @description What is different, in words. */
-      says: string;
-      /** @description The promises that stand differently; none if nothing changes. */
-      changes: components["schemas"]["ThenStands"][];
-    };
-    /**
-     * @description The two schools of overlap (handbook, section 6).
-     * @enum {string}
-     */
-    OverlapSchool: "spread" | "back_up";
-    /** @description The second camera that keeps *observe* on the vehicle where a plate is read. */
-    Overview: {
-      head: null | components["schemas"]["HeadRef"];
-      /** @description How it is kept. */
-      verdict: components["schemas"]["Verdict"];
-    };
-    /** @description A patch of ground. */
-    Patch: {
-      /**
-       * Format: double
-       * @description Its area, m².
-       */
-      area_m2: number;
-      /** @description A place in it, as far from its edge as any, m east and north. */
-      at: number[];
-      /** @description Its outlines, m: the outer one and those of holes, corners not repeated. */
-      outlines: number[][][];
-    };
-    /** @description One operation of a JSON Patch (RFC 6902). */
-    PatchOp: {
-      /** @description `replace`, `add` or `remove`. */
-      op: string;
-      /** @description JSON Pointer into the site file. */
-      path: string;
-      /** @description The new value; none for `remove`. */
-      value?: unknown;
-    };
-    /** @description A photo that is kept beside the file. */
-    Photo: {
-      /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
-      picture: string;
-      /** @description What it shows. */
-      note?: string | null;
-      /** @description Where it was taken, if the surveyor keeps that: degrees north, degrees east. */
-      taken_at?: number[] | null;
-    };
-    /** @description The upper and lower edge of the picture on one bearing. */
-    PictureEdges: {
-      /**
-       * Format: double
-       * @description Depression of the upper edge, degrees; negative above the horizon.
-       */
-      top_deg: number;
-      /**
-       * Format: double
-       * @description Depression of the lower edge, degrees.
-       */
-      bottom_deg: number;
-      /**
-       * Format: double
-       * @description Ground nearer than this is unseen, m; null when the lower edge never meets the ground.
-       */
-      unseen_ground_to_m: number | null;
-      /**
-       * Format: double
-       * @description At the target's height nothing nearer than this is seen, m.
-       */
-      unseen_at_height_to_m: number | null;
-    };
-    /** @description What is said of a picture that was taken. */
-    PictureHead: {
-      /** @description Its name: the SHA-256 of its bytes, in hex. */
-      name: string;
-      /**
-       * Format: int32
-       * @description Width, px.
-       */
-      width_px: number;
-      /**
-       * Format: int32
-       * @description Height, px.
-       */
-      height_px: number;
-    };
-    /** @description What a picture shows. */
-    PictureTold: {
-      /** @description Which part of the sensor. */
-      frame: components["schemas"]["Frame"];
-      /** @description Size of the whole sensor's picture, px. */
-      sensor_px: number[];
-      /**
-       * Format: double
-       * @description Effective focal length, px of the sensor: so many pixels a small turn takes, per radian, in its middle.
-       */
-      focal_px: number;
-      /** @description The promises that lie before the head. */
-      marks: components["schemas"]["Mark"][];
-      /**
-       * Format: double
-       * @description The share of what is worked out that is lighter than white can be.
-       */
-      clipped: number;
-      /** @description Whether the camera has a light of its own. */
-      infrared: boolean;
-      /** @description Whether lamps are known that shine at night. */
-      lamps: boolean;
-      /** @description Lines of the horizon, px of the sensor. */
-      horizon: number[][][];
-      /** @description A line through its middle that is level where the camera hangs level, px of the sensor. */
-      level: number[][][];
-      /** @description What must be masked for private places: outlines, px of the sensor, with their places' ids. */
-      masks: components["schemas"]["MaskShown"][];
-    };
-    /** @description What a head's picture is used for, as shares of it that together make 1. */
-    PictureUse: {
-      /** @description The head. */
-      head: components["schemas"]["HeadRef"];
-      /** @description The task that it is judged for: the least of those that it serves best, or detect where it serves none. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description The need of it, px/m.
-       */
-      need_px_per_m: number;
-      /**
-       * Format: double
-       * @description On ground, or on somebody who may stand there, within reach of the task.
-       */
-      useful: number;
-      /**
-       * Format: double
-       * @description On the building that it hangs on.
-       */
-      own: number;
-      /**
-       * Format: double
-       * @description On something else so near that it takes infrared light back, or hides what is behind it.
-       */
-      near: number;
-      /**
-       * Format: double
-       * @description On other walls and things.
-       */
-      solids: number;
-      /**
-       * Format: double
-       * @description On ground past its reach.
-       */
-      too_far: number;
-      /**
-       * Format: double
-       * @description On the sky.
-       */
-      sky: number;
-      /** @description What stands in its infrared beam too near, with the share of the picture that it takes; empty for a head without. */
-      in_beam: components["schemas"]["InBeam"][];
-    };
-    /** @description A change of the picture, with what it gives and what it costs. */
-    PictureWay: {
-      /** @description What it changes, or which school it follows. */
-      kind: components["schemas"]["PictureWayKind"];
-      /** @description What to do, in words. */
-      says: string;
-      /**
-       * Format: double
-       * @description The useful share of the picture then, 0 to 1.
-       */
-      useful: number;
-      /**
-       * Format: double
-       * @description How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
-       */
-      reach_m: number;
-      /** @description The change as a JSON Patch (RFC 6902) on the site file. */
-      patch: components["schemas"]["PatchOp"][];
-      /** @description Every promise that it changes. */
-      effects: components["schemas"]["Effect"][];
-      /** @description Whether it makes a promise worse. */
-      harms: boolean;
-    };
-    /**
-     * @description What a change of the picture is for.
-     * @enum {string}
-     */
-    PictureWayKind: "tilt" | "corridor" | "longer" | "spot" | "shade" | "reach";
-    /** @description The useful share of a head's picture now, and what would change it. */
-    PictureWays: {
-      /**
-       * Format: double
-       * @description The useful share now, 0 to 1.
-       */
-      useful: number;
-      /**
-       * Format: double
-       * @description How far out the ground straight ahead is of use now, m.
-       */
-      reach_m: number;
-      /** @description What gains, without making a promise worse, the most first; then what each school of tilt would give and cost. */
-      ways: components["schemas"]["PictureWay"][];
-    };
-    /** @description How a picture is wished for. */
-    PictureWish: {
-      /** @description What of it, and how large. */
-      window: components["schemas"]["Window"];
-      /** @description In which light. */
-      light: components["schemas"]["Light"];
-      /** @description Whether a grid of metres is laid on the ground. */
-      grid?: boolean;
-      /**
-       * Format: int32
-       * @description Samples to a side of each pixel: 1 while something moves, 2 or more for smooth edges.
-       */
-      samples: number;
-      /**
-       * Format: double
-       * @description How long the shutter is open, s: subjects that move are drawn out so long. Nothing moves while it is zero.
-       */
-      shutter_s?: number;
-    };
-    /** @description A task as people say it, with what it stands for. */
-    PlainTask: {
-      /** @description How people say it. */
-      says: string;
-      /** @description What must be seen. */
-      subject: components["schemas"]["Subject"];
-      /** @description What the picture is used for. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description The usual height of what must be seen, m.
-       */
-      height_m: number;
-    };
-    /** @description The figures of a zone. */
-    PlateFigures: {
-      /**
-       * Format: double
-       * @description s.
-       */
-      time_s: number | null;
-      /**
-       * Format: double
-       * @description Pictures.
-       */
-      looks: number | null;
-      /**
-       * Format: double
-       * @description s.
-       */
-      shutter_wanted_s: number | null;
-      /**
-       * Format: double
-       * @description px.
-       */
-      blur_px: number | null;
-      /**
-       * Format: double
-       * @description m.
-       */
-      focus_m: number | null;
-      sharp: null | components["schemas"]["SharpTold"];
-      /**
-       * Format: double
-       * @description Stops.
-       */
-      infrared_stops: number | null;
-      /**
-       * Format: double
-       * @description px.
-       */
-      char_height_px: number | null;
-      /**
-       * Format: double
-       * @description px.
-       */
-      stroke_px: number | null;
-      /** @description px, least and most. */
-      size_window_px: number[] | null;
-      /**
-       * Format: double
-       * @description m.
-       */
-      scene_width_m: number | null;
-    };
-    /** @description What a plate is like besides its size, which is the target's. */
-    PlateKind: {
-      /** @description What the kind is called. */
-      name: string;
-      /**
-       * Format: double
-       * @description Height of its characters, m.
-       */
-      character_m: number;
-      /**
-       * Format: double
-       * @description Width of their strokes, m.
-       */
-      stroke_m: number;
-      /** @description Whether it throws infrared light back to where it came from. */
-      reflecting: boolean;
-    };
-    /**
-     * @description The two schools of plate cameras (handbook, section 6).
-     * @enum {string}
-     */
-    PlateSchool: "level" | "raised";
-    /** @description One head and one plate on its way, of which it has some part in view and clear. */
-    PlateTold: components["schemas"]["PlateFigures"] & {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      /** @description The target's id. */
-      target: string;
-      zone: null | components["schemas"]["ZoneEnds"];
-    };
-    /** @description What a distance and a task ask of a lens. */
-    PocketAnswer: {
-      /**
-       * Format: double
-       * @description Slant distance, m.
-       */
-      distance_m: number;
-      /** @description The task. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description What it needs, px/m.
-       */
-      needs_px_per_m: number;
-      /** @description Where the need comes from. */
-      basis: string;
-      /** @description The sensor that the next two figures are for. */
-      sensor: components["schemas"]["Sensor"];
-      /**
-       * Format: double
-       * @description Focal length that just gives the need on the axis: f = n·s·w/W, mm.
-       */
-      focal_mm: number;
-      /**
-       * Format: double
-       * @description Width of the scene there at that density: W/n, m.
-       */
-      scene_width_m: number;
-      near?: null | components["schemas"]["PocketNear"];
-      /** @description Catalogue models that reach it, the least zoom first; then the ones that fall least short. */
-      lenses: components["schemas"]["PocketLens"][];
-    };
-    /** @description A catalogue model held against the question. */
-    PocketLens: {
-      /** @description The model's name. */
-      model: string;
-      /** @description Whether it reaches the need at that distance, on the axis. */
-      reaches: boolean;
-      /**
-       * Format: double
-       * @description The shortest focal length that reaches, mm; the longest it has if none does.
-       */
-      focal_mm: number;
-      /**
-       * Format: double
-       * @description Pixel density at that focal length and distance, on the axis, px/m.
-       */
-      px_per_m: number;
-      /**
-       * Format: double
-       * @description Greatest range for the need at that focal length: s = W·f/(w·n), m.
-       */
-      greatest_range_m: number;
-      /**
-       * Format: double
-       * @description Width of the scene at the distance: W/density, m.
-       */
-      scene_width_m: number;
-    };
-    /** @description What differs at the near end of a zone that one setting has to serve. */
-    PocketNear: {
-      /**
-       * Format: double
-       * @description Slant distance there, m.
-       */
-      distance_m: number;
-      /**
-       * Format: double
-       * @description Width of the scene there when the far end just gets its need, m.
-       */
-      scene_width_m: number;
-      /**
-       * Format: double
-       * @description By how many stops infrared light is stronger there than at the far end.
-       */
-      infrared_stops: number;
-    };
-    /** @description An aim that a head goes to, with how long it stays. */
-    Preset: {
-      /** @description Its id, unique among the presets and flattened views of its head. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /**
-       * Format: double
-       * @description Bearing of the optical axis, degrees clockwise from north.
-       */
-      pan_deg: number;
-      /**
-       * Format: double
-       * @description Angle of the optical axis below the horizontal, degrees.
-       */
-      tilt_deg: number;
-      /**
-       * Format: double
-       * @description The focal length that is set, mm.
-       */
-      focal_mm: number;
-      /**
-       * Format: double
-       * @description How long the tour stays here, s.
-       */
-      dwell_s: number;
-    };
-    /**
-     * @description A private place: an outline between two heights. A filled one is all that happens over a piece of ground; an open one stands
-     *     upright, like a window.
-     */
-    PrivatePlace: {
-      /** @description Its id, unique among the private places. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description Its corners in order, not repeated at the end. */
-      outline: number[][];
-      /** @description Whether the outline is filled; an open one is upright, like a window. */
-      closed?: boolean;
-      /**
-       * Format: double
-       * @description Height of its lower edge over the ground there, m.
-       */
-      base_m?: number;
-      /**
-       * Format: double
-       * @description Height of its upper edge over the ground there, m.
-       */
-      top_m: number;
-      /**
-       * Format: double
-       * @description Height of the ground there, m.
-       */
-      ground_m?: number;
-    };
-    /** @description Which sight line is to be kept. */
-    Question: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of one of its presets or flattened views; none for its own aim, or the first preset where it has some. */
-      view?: string | null;
-      /** @description The target's id. */
-      target: string;
-    };
-    /** @description The way to a place on which one is seen least. */
-    QuietPath: {
-      /** @description Its corners, from the edge to the goal, m. */
-      points: number[][];
-      /**
-       * Format: double
-       * @description Its length, m.
-       */
-      length_m: number;
-      /**
-       * Format: double
-       * @description How much of it is seen, m.
-       */
-      seen_m: number;
-      /**
-       * Format: double
-       * @description How long one is seen, walking, s.
-       */
-      seen_s: number;
-      /** @description By whom and how long, s; the longest first. */
-      by: components["schemas"]["SeenBy"][];
-    };
-    /** @description How far a need reaches. */
-    Reach: {
-      /** @description The task. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description Its need, px/m.
-       */
-      px_per_m: number;
-      /**
-       * Format: double
-       * @description The greatest slant distance on the axis, m.
-       */
-      slant_m: number;
-    };
-    /** @description What a CSV file held. */
-    ReadCsv: {
-      /** @description The readings of the good lines. */
-      readings: components["schemas"]["Reading"][];
-      /** @description The bad lines, each with its number. */
-      faults: components["schemas"]["Fault"][];
-    };
-    /** @description A CSV file and the site that it goes into. */
-    ReadReadingsRequest: {
-      /** @description The site file. */
-      site: components["schemas"]["SiteFile"];
-      /** @description The CSV file. */
-      csv: string;
-    };
-    /** @description One measured distance. */
-    Reading: {
-      /** @description Its id, unique among the readings. */
-      id: string;
-      /** @description The id of the spot or point target that it was taken from. */
-      from: string;
-      /** @description The id of the spot or point target that it was taken to. */
-      to: string;
-      /**
-       * Format: double
-       * @description Slope distance, m: the mean of the shots where there are several.
-       */
-      slope_m: number;
-      /**
-       * Format: double
-       * @description Inclination if the device gave it, degrees above the horizontal.
-       */
-      inclination_deg?: number | null;
-      /**
-       * Format: double
-       * @description Height that it was taken from, m; the point's own where left out.
-       */
-      from_height_m?: number | null;
-      /**
-       * Format: double
-       * @description Height that it was taken to, m; the point's own where left out.
-       */
-      to_height_m?: number | null;
-      /**
-       * Format: double
-       * @description How well it is known: one standard deviation, m; 0.02 where left out.
-       */
-      sigma_m?: number | null;
-      /** @description Whether it takes part; one that was thrown out stays on record. */
-      used?: boolean;
-      /** @description The shots that it is the mean of, slope distances, m. */
-      shots_m?: number[];
-      /**
-       * @description The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
-       *     where they were not kept.
-       */
-      shots_deg?: (number | null)[];
-      /** @description Who took it. */
-      by?: string | null;
-      /** @description When, as in `2026-11-24T14:02:00Z`. */
-      taken?: string | null;
-      /** @description With which device. */
-      device?: string | null;
-      /** @description Anything else. */
-      note?: string | null;
-    };
-    /**
-     * @description What a head makes of a place.
-     * @enum {string}
-     */
-    Reason: "seen" | "in_turns" | "too_far" | "behind" | "under" | "out_of_picture";
-    /** @description A site and the cells that its relief is wanted for. */
-    ReliefRequest: {
-      /** @description The site file. */
-      site: components["schemas"]["SiteFile"];
-      /**
-       * Format: double
-       * @description Height that is looked at, m.
-       */
-      at_height_m: number;
-      /**
-       * Format: double
-       * @description Side of a cell, m.
-       */
-      cell_m: number;
-      /** @description West, south, east, north, m. */
-      bounds: number[];
-    };
-    /** @description One revision of a site. */
-    Revision: {
-      /**
-       * Format: uuid
-       * @description The site.
-       */
-      site_id: string;
-      /**
-       * Format: int32
-       * @description Its number, from 1.
-       */
-      number: number;
-      /**
-       * Format: int32
-       * @description The revision that it was made from.
-       */
-      based_on: number | null;
-      /**
-       * Format: date-time
-       * @description When it was saved.
-       */
-      saved_at: string;
-      /** @description What changed, in a few words. */
-      says: string;
-      /** @description The whole site file. */
-      site: components["schemas"]["SiteFile"];
-    };
-    /** @description A revision without its file. */
-    RevisionHead: {
-      /**
-       * Format: int32
-       * @description Its number, from 1.
-       */
-      number: number;
-      /**
-       * Format: int32
-       * @description The revision that it was made from.
-       */
-      based_on: number | null;
-      /**
-       * Format: date-time
-       * @description When it was saved.
-       */
-      saved_at: string;
-      /** @description What changed, in a few words. */
-      says: string;
-      /** @description The name that somebody gave this state; it is never thinned out. */
-      name: string | null;
-      /** @description Whether it was agreed on. */
-      agreed: boolean;
-    };
-    /**
-     * @description The name of a rule.
-     * @enum {string}
-     */
-    RuleName:
-      | "pixel_density"
-      | "in_view"
-      | "clear"
-      | "face_from_above"
-      | "turned_away"
-      | "plate_side"
-      | "plate_vertical"
-      | "unseen"
-      | "build"
-      | "masked"
-      | "light_enough"
-      | "looks"
-      | "blur"
-      | "sharp"
-      | "zone_infrared"
-      | "lane_width";
-    /** @description What a rule found on a sight line. */
-    RuleResult: {
-      /** @description The rule. */
-      rule: components["schemas"]["RuleName"];
-      /**
-       * Format: double
-       * @description What was found, in `unit`; null when data is missing.
-       */
-      value: number | null;
-      /**
-       * Format: double
-       * @description The same at the worst of the stated uncertainties, where the rule computes it.
-       */
-      worst: number | null;
-      /**
-       * Format: double
-       * @description What it is held against, in `unit`; null where nobody said.
-       */
-      limit: number | null;
-      /**
-       * Format: double
-       * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
-       */
-      broken_past: number | null;
-      /** @description `px/m`, `deg`, `s`, `px`, `m`, `stops`, `looks`, `times` (what it needs) or `hidden` or `masked` (shares of the subject). */
-      unit: string;
-      /** @description What follows. */
-      verdict: components["schemas"]["Verdict"];
-      /** @description Where the limit comes from. */
-      basis: string;
-    };
-    /** @description The limits of a site. Each has the handbook's value unless the firm sets its own. */
-    Rules: {
-      /** @default 2014 */
-      needs?: components["schemas"]["NeedSet"];
-      /** @default level */
-      plate_school?: components["schemas"]["PlateSchool"];
-      /** @default null */
-      overlap?: null | components["schemas"]["OverlapSchool"];
-      /**
-       * Format: double
-       * @description Face seen from above: kept up to this depression, degrees …
-       * @default 15
-       */
-      face_kept_deg?: number;
-      /**
-       * Format: double
-       * @description … tight up to this one, broken past it.
-       * @default 30
-       */
-      face_tight_deg?: number;
-      /**
-       * Format: double
-       * @description Turned away, to identify or inspect: kept up to this angle off the face's own direction, degrees …
-       * @default 30
-       */
-      identify_turned_kept_deg?: number;
-      /**
-       * Format: double
-       * @description … tight up to this one, broken past it.
-       * @default 60
-       */
-      identify_turned_tight_deg?: number;
-      /**
-       * Format: double
-       * @description Turned away, to recognise: kept up to this angle, degrees …
-       * @default 60
-       */
-      recognise_turned_kept_deg?: number;
-      /**
-       * Format: double
-       * @description … tight up to this one, broken past it.
-       * @default 80
-       */
-      recognise_turned_tight_deg?: number;
-      /**
-       * Format: double
-       * @description Greatest share of a face or a plate that may be hidden.
-       * @default 0
-       */
-      hidden_small_share?: number;
-      /**
-       * Format: double
-       * @description Greatest share of a person or a vehicle that may be hidden.
-       * @default 0.3333333333333333
-       */
-      hidden_large_share?: number;
-      /**
-       * Format: double
-       * @description Level school: greatest side angle to the plate, degrees.
-       * @default 15
-       */
-      level_side_deg?: number;
-      /**
-       * Format: double
-       * @description Level school: greatest vertical angle to the plate, degrees.
-       * @default 15
-       */
-      level_vertical_deg?: number;
-      /**
-       * Format: double
-       * @description Raised school: greatest side angle to the plate, degrees.
-       * @default 30
-       */
-      raised_side_deg?: number;
-      /**
-       * Format: double
-       * @description Raised school: greatest vertical angle to the plate, degrees.
-       * @default 30
-       */
-      raised_vertical_deg?: number;
-      /**
-       * Format: double
-       * @description Lowest mounting height that ways may propose, m: out of reach.
-       * @default 2.4
-       */
-      mount_min_m?: number;
-      /**
-       * Format: double
-       * @description Greatest mounting height that ways may propose, m: can still be serviced.
-       * @default 6
-       */
-      mount_max_m?: number;
-      /**
-       * Format: double
-       * @description A plate on the move: kept with so many looks at it …
-       * @default 3
-       */
-      looks_kept?: number;
-      /**
-       * Format: double
-       * @description … tight with so many, broken with fewer.
-       * @default 1
-       */
-      looks_tight?: number;
-      /**
-       * Format: double
-       * @description A plate on the move: kept up to this blur, px; tight up to half a stroke.
-       * @default 1
-       */
-      blur_kept_px?: number;
-      /**
-       * Format: double
-       * @description By how many stops infrared light may differ between the ends of where a plate reads.
-       * @default 2
-       */
-      zone_stops?: number;
-      /**
-       * Format: double
-       * @description How wide the picture may be where a plate reads, m.
-       * @default 6
-       */
-      lane_width_m?: number;
-      /**
-       * @description Whether who reads plates wants a second camera that keeps *observe* on the same lane.
-       * @default true
-       */
-      overview_pair?: boolean;
-      /**
-       * Format: double
-       * @description What is so many stops lighter than what a head must see washes out.
-       * @default 4
-       */
-      washed_out_stops?: number;
-      /**
-       * Format: double
-       * @description The sun back-lights what stands so near to its direction, degrees.
-       * @default 20
-       */
-      backlit_deg?: number;
-      /**
-       * Format: double
-       * @description A lamp so near to the picture spoils it, degrees.
-       * @default 10
-       */
-      lamp_near_deg?: number;
-      /**
-       * @default {
-       *       "aim_deg": 1,
-       *       "camera_height_m": 0.05,
-       *       "focal_share": 0.03,
-       *       "guess_across_m": 0.5,
-       *       "guess_across_share": 0.02,
-       *       "guess_share": 0.1,
-       *       "height_m": 0.05,
-       *       "laser_across_m": 0.1,
-       *       "laser_m": 0.05,
-       *       "plan_across_m": 0.25,
-       *       "plan_m": 0.25,
-       *       "plan_share": 0.02,
-       *       "roll_deg": 1,
-       *       "zoom_focal_share": 0.01
-       *     }
-       */
-      uncertainties?: components["schemas"]["Uncertainties"];
-    };
-    /** @description How many of a target's samples a head has. */
-    Samples: {
-      /** @description All of them. */
-      all: number;
-      /** @description In view and clear. */
-      seen: number;
-      /** @description Kept. */
-      kept: number;
-    };
-    /** @description A new revision of a site. */
-    SaveRequest: {
-      /**
-       * Format: int32
-       * @description The revision that it was made from.
-       */
-      based_on: number;
-      /** @description What changed, in a few words. */
-      says: string;
-      /** @description The whole site file. */
-      site: components["schemas"]["SiteFile"];
-    };
-    /** @description A scale and how well the distances agree on it. */
-    ScaleFit: {
-      /**
-       * Format: double
-       * @description The scale, m per px.
-       */
-      metres_per_px: number;
-      /** @description Distance as given minus distance at that scale, m, one for each. */
-      residuals_m: number[];
-      /** @description The one that does not go with the others, if there is one; it takes three to tell. */
-      odd_one: number | null;
-    };
-    /** @description A distance between two places of the picture. */
-    ScaleMark: {
-      /** @description One end, px right and down from the top-left corner. */
-      a: number[];
-      /** @description The other end. */
-      b: number[];
-      /**
-       * Format: double
-       * @description Horizontal distance between them, m.
-       */
-      distance_m: number;
-    };
-    /** @description What a school of plate cameras makes of a sight line. */
-    SchoolTold: {
-      /** @description The school. */
-      school: components["schemas"]["PlateSchool"];
-      /**
-       * Format: double
-       * @description How much of the way reads, m.
-       */
-      reads_m: number;
-      /**
-       * Format: double
-       * @description Its least density there, px/m; null where it reads nowhere.
-       */
-      px_per_m: number | null;
-      /** @description The greatest side and vertical angle that it is read at, degrees. */
-      worst_deg: number[];
-    };
-    /** @description A cut along the bearing from a head to a target. Distances are along the ground from the camera. */
-    Section: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The target's id. */
-      target: string;
-      /**
-       * Format: double
-       * @description Bearing of the cut, degrees.
-       */
-      bearing_deg: number;
-      /**
-       * Format: double
-       * @description Height of the camera, m.
-       */
-      camera_height_m: number;
-      /**
-       * Format: double
-       * @description Ground distance to the target, m.
-       */
-      ground_m: number;
-      /**
-       * Format: double
-       * @description Height of the target, m.
-       */
-      target_height_m: number;
-      /**
-       * Format: double
-       * @description Where the section begins (negative: behind the camera) and ends, m.
-       */
-      from_m: number;
-      /**
-       * Format: double
-       * @description Where it ends, m.
-       */
-      to_m: number;
-      edges: null | components["schemas"]["PictureEdges"];
-      /** @description The solids that the cut meets. */
-      solids: components["schemas"]["CutSolid"][];
-      /** @description Where each need ends along the ground, at the target's height. */
-      need_ends: components["schemas"]["NeedEnd"][];
-    };
-    /** @description How long a head sees somebody on the path. */
-    SeenBy: {
-      /** @description The head. */
-      head: components["schemas"]["HeadRef"];
-      /**
-       * Format: double
-       * @description How long, s.
-       */
-      seconds: number;
-    };
-    /**
-     * @description Picture size in pixels and the active area that makes it, in millimetres.
-     *
-     *     The area is that of the chosen picture mode, not the chip's.
-     */
-    Sensor: {
-      /**
-       * Format: int32
-       * @description Picture width, px.
-       */
-      width_px: number;
-      /**
-       * Format: int32
-       * @description Picture height, px.
-       */
-      height_px: number;
-      /**
-       * Format: double
-       * @description Active width, mm.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Active height, mm.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description Diameter of the image circle, px, where the lens does not fill the picture: outside it, as in the corners of a circular
-       *     fisheye's picture, nothing is seen, and the published field of view is the circle's.
-       */
-      image_circle_px?: number | null;
-    };
-    /** @description A figure that is set, with its reason. */
-    Setting: {
-      /** @description What is set. */
-      name: string;
-      /** @description To what. */
-      value: string;
-      /** @description Why. */
-      why: string;
-    };
-    /** @description Where a target is. */
-    Shape: {
-      /** @description Point, line or area. */
-      kind: components["schemas"]["ShapeKind"];
-      /** @description One point, the points of a line in order, or the corners of an area in order. */
-      points: number[][];
-    };
-    /**
-     * @description The kind of place that a target takes up.
-     * @enum {string}
-     */
-    ShapeKind: "point" | "line" | "area";
-    /** @description What is sharp. */
-    SharpTold: {
-      /**
-       * Format: double
-       * @description From, m.
-       */
-      near_m: number;
-      /**
-       * Format: double
-       * @description To, m; null where it goes on without end.
-       */
-      far_m: number | null;
-    };
-    /** @description One shot. */
-    Shot: {
-      /**
-       * Format: double
-       * @description Slope distance, m.
-       */
-      slope_m: number;
-      /**
-       * Format: double
-       * @description Inclination, degrees above the horizontal, if the device gives it.
-       */
-      inclination_deg: number | null;
-      /**
-       * Format: double
-       * @description Strength of the return, %, if the device gives it.
-       */
-      signal: number | null;
-      /** @description The device. */
-      device: string;
-    };
-    /** @description What repeated shots make together. */
-    Shots: {
-      /**
-       * Format: double
-       * @description Mean of the shots that count, m.
-       */
-      slope_m: number;
-      /**
-       * Format: double
-       * @description Standard deviation of one of them, m; null for a single shot.
-       */
-      spread_m: number | null;
-      /**
-       * Format: double
-       * @description Standard deviation to take for the mean, m.
-       */
-      sigma_m: number;
-      /** @description Places of the shots that are left out. */
-      left_out: number[];
-    };
-    /**
-     * @description Whose state of a thing to take.
-     * @enum {string}
-     */
-    Side: "mine" | "theirs";
-    /** @description Two designs side by side. */
-    SideBySide: {
-      /** @description The one. */
-      left: components["schemas"]["DesignFacts"];
-      /** @description The other. */
-      right: components["schemas"]["DesignFacts"];
-      /** @description What differs, in words. */
-      differs: string[];
-    };
-    /**
-     * @description One head looking at one target. For a line or area the figures are those of the sample that
-     *     decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
-     *     blocked, then the one with the least density.
-     */
-    SightLine: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset that it is of; null for a head's own aim. */
-      preset: string | null;
-      /** @description The id of the flattened view that it is of; null for the round picture and every other. */
-      flattened: string | null;
-      /** @description The target's id. */
-      target: string;
-      /** @description Whether the target's points are in the picture, all of them. */
-      in_view: boolean;
-      /** @description Whether nothing opaque is in the way to the point that these figures are for. */
-      clear: boolean;
-      /**
-       * Format: double
-       * @description The share of the subject that is hidden there, 0 to 1; the rule `clear` judges it.
-       */
-      hidden_share: number;
-      unseen: null | components["schemas"]["Unseen"];
-      /** @description The id of the first obstacle in the way. */
-      blocked_by: string | null;
-      /** @description The ids of see-through obstacles in the way. */
-      seen_through: string[];
-      /** @description The ids of obstacles that are not in the way as stated, but may be over what is uncertain: why `clear` is tight. */
-      may_hide: string[];
-      /** @description Where it lands, px right and down from the top-left corner; it may lie outside the picture. */
-      pixel: number[];
-      /**
-       * Format: double
-       * @description Pixel density across, px/m; null out of the picture.
-       */
-      px_per_m: number | null;
-      /**
-       * Format: double
-       * @description Pixel density up, px/m; null out of the picture.
-       */
-      px_per_m_up: number | null;
-      /**
-       * Format: double
-       * @description Ground distance, m.
-       */
-      ground_m: number;
-      /**
-       * Format: double
-       * @description Slant distance, m.
-       */
-      slant_m: number;
-      /**
-       * Format: double
-       * @description Angle below the horizontal from head to target, degrees.
-       */
-      depression_deg: number;
-      /**
-       * Format: double
-       * @description Angle between the subject's normal and the line to the camera, degrees; null for any facing.
-       */
-      incidence_deg: number | null;
-      /**
-       * Format: double
-       * @description The smallest single pan or tilt error that takes it out of the picture, degrees.
-       */
-      aim_slack_deg: number;
-      zone: null | components["schemas"]["ZoneTold"];
-      /** @description The point that these figures are for, metres east and north. */
-      at: number[];
-      /** @description How many of the target's samples this head has. */
-      samples: components["schemas"]["Samples"];
-      /** @description What each rule found. */
-      rules: components["schemas"]["RuleResult"][];
-      /** @description All rules together. */
-      verdict: components["schemas"]["Verdict"];
-    };
-    /** @description What the Aim screen shows at once. */
-    Sights: {
-      /** @description Every promise and every head in short. */
-      summary: components["schemas"]["Summary"];
-      /** @description What each head is worth to the target in hand. */
-      heads: components["schemas"]["HeadVerdict"][];
-      line: null | components["schemas"]["SightLine"];
-      /** @description How its density stands to the need, in words. */
-      shortfall: string | null;
-      head: null | components["schemas"]["HeadResult"];
-      /** @description The outline of its picture on the ground, m: lines that end at the horizon, or one that closes. */
-      outline: number[][][];
-      section: null | components["schemas"]["Section"];
-    };
-    /** @description What is different in a site file. What is left out stays as it is. */
-    SiteChange: {
-      /** @default null */
-      head?: null | components["schemas"]["SiteHeading"];
-      /** @default null */
-      obstacles?: null | components["schemas"]["ListChange_Obstacle"];
-      /** @default null */
-      lamps?: null | components["schemas"]["ListChange_Lamp"];
-      /** @default null */
-      private?: null | components["schemas"]["ListChange_PrivatePlace"];
-      /** @default null */
-      targets?: null | components["schemas"]["ListChange_Target"];
-      /** @default null */
-      cameras?: null | components["schemas"]["ListChange_Camera"];
-      /** @default null */
-      spots?: null | components["schemas"]["ListChange_Spot"];
-      /** @default null */
-      readings?: null | components["schemas"]["ListChange_Reading"];
-      /** @default null */
-      variants?: null | components["schemas"]["ListChange_Variant"];
-    };
-    /** @description A picture of the site from above, or a photo of a paper plan. */
-    SiteDrawing: {
-      /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
-      picture: string;
-      /**
-       * Format: int32
-       * @description Its width, px.
-       */
-      width_px: number;
-      /**
-       * Format: int32
-       * @description Its height, px.
-       */
-      height_px: number;
-      /**
-       * Format: double
-       * @description Its scale, m per px; none while it has not been set.
-       */
-      metres_per_px?: number | null;
-      /** @description Where its middle lies on the site. */
-      centre?: number[];
-      /**
-       * Format: double
-       * @description The bearing that its top points to, degrees.
-       */
-      turn_deg?: number;
-      /**
-       * Format: double
-       * @description How far it is faded: 0 as it is, 1 not to be seen.
-       */
-      fade?: number;
-      /** @description The distances that the scale was made from. */
-      scale_from?: components["schemas"]["ScaleMark"][];
-    };
-    /** @description A whole site. */
-    SiteFile: {
-      /** @description `bright-angle/site`. */
-      format: string;
-      /**
-       * Format: int32
-       * @description Version of the format, 1.
-       */
-      version: number;
-      /** @description Name of the site. */
-      name: string;
-      /** @description The firm's limits and uncertainties for this site; the handbook's where left out. */
-      rules?: components["schemas"]["Rules"];
-      /** @description Season and years that the verdicts are given for; in leaf and today where left out. */
-      conditions?: components["schemas"]["Conditions"];
-      place?: null | components["schemas"]["GeoPlace"];
-      brief?: null | components["schemas"]["Brief"];
-      drawing?: null | components["schemas"]["SiteDrawing"];
-      /** @description Places that cameras can be mounted at, in the order of the walk. */
-      spots?: components["schemas"]["Spot"][];
-      /** @description Measured distances. */
-      readings?: components["schemas"]["Reading"][];
-      /** @description Solids that may stand in the way. */
-      obstacles?: components["schemas"]["Obstacle"][];
-      /** @description What lights it at night. */
-      lamps?: components["schemas"]["Lamp"][];
-      /** @description What no camera may show. */
-      private?: components["schemas"]["PrivatePlace"][];
-      /** @description What must be seen. */
-      targets: components["schemas"]["Target"][];
-      /** @description What sees it. */
-      cameras: components["schemas"]["Camera"][];
-      /** @description What the design in hand is called, where there are others. */
-      design?: string | null;
-      /** @description Other designs for the same promises. */
-      variants?: components["schemas"]["Variant"][];
-    };
-    /** @description A site in the list of sites. */
-    SiteHead: {
-      /**
-       * Format: uuid
-       * @description The site.
-       */
-      id: string;
-      /** @description Its name in the newest revision. */
-      name: string;
-      /**
-       * Format: int32
-       * @description The newest revision's number.
-       */
-      revision: number;
-      /**
-       * Format: date-time
-       * @description When that was saved.
-       */
-      saved_at: string;
-      /** @description What changed in it. */
-      says: string;
-      /**
-       * Format: int32
-       * @description How many targets it has.
-       */
-      targets: number;
-      /**
-       * Format: int32
-       * @description How many cameras it has.
-       */
-      cameras: number;
-    };
-    /** @description What a site file holds beside its lists. */
-    SiteHeading: {
-      /** @description Name of the site. */
-      name: string;
-      /** @description Its limits; the handbook's where left out. */
-      rules?: components["schemas"]["Rules"];
-      /** @description Season and years that its verdicts are given for. */
-      conditions?: components["schemas"]["Conditions"];
-      place?: null | components["schemas"]["GeoPlace"];
-      /** @description What the design in hand is called. */
-      design?: string | null;
-      brief?: null | components["schemas"]["Brief"];
-      drawing?: null | components["schemas"]["SiteDrawing"];
-    };
-    /**
-     * @description What sort of site it is.
-     * @enum {string}
-     */
-    SiteKind: "home" | "shop" | "office" | "yard" | "other";
-    /** @description A page of the list of sites. */
-    SitePage: {
-      /** @description The sites, the one saved last first. */
-      sites: components["schemas"]["SiteHead"][];
-      /**
-       * Format: int64
-       * @description How many there are on all pages.
-       */
-      total: number;
-      /**
-       * Format: uuid
-       * @description The site to ask for the next page after; null on the last.
-       */
-      next: string | null;
-    };
-    /** @description Lamps in or near a head's picture. */
-    Spoiled: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      /** @description The lamp's id. */
-      lamp: string;
-      /**
-       * Format: double
-       * @description How far outside of the picture it stands, degrees; zero in it.
-       */
-      off_deg: number;
-    };
-    /** @description A place that a camera can be mounted at. */
-    Spot: {
-      /** @description Its id, unique among spots and targets. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description Where it is. */
-      position: number[];
-      /**
-       * Format: double
-       * @description Height available, m.
-       */
-      height_m: number;
-      /**
-       * Format: double
-       * @description Height of the ground at its foot, m; `height_m` is over it.
-       */
-      ground_m?: number;
-      /**
-       * Format: double
-       * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
-       */
-      position_sigma_m?: number | null;
-      /** @description Whether the position is known and must not move. */
-      fixed?: boolean;
-      kind?: null | components["schemas"]["SpotKind"];
-      /** @description What it is made of, as in `brick` or `steel cladding`. */
-      surface?: string | null;
-      /** @description Whether a back box is needed. */
-      back_box?: boolean | null;
-      /**
-       * Format: double
-       * @description Length of the cable way to the recorder, an estimate, m.
-       */
-      cable_m?: number | null;
-      /** @description Whether it is outdoors. */
-      outdoor?: boolean | null;
-      /** @description Whether somebody standing can reach it. */
-      in_reach?: boolean | null;
-      /** @description Anything else. */
-      note?: string | null;
-      /** @description Its photos. */
-      photos?: components["schemas"]["Photo"][];
-    };
-    /**
-     * @description What sort of place a spot is.
-     * @enum {string}
-     */
-    SpotKind: "inside_corner" | "soffit" | "wall" | "pole" | "parapet" | "ceiling" | "tree";
-    /** @description The card of a plate camera. */
-    StartSettings: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The target whose plates it reads. */
-      target: string;
-      /** @description What is set. */
-      settings: components["schemas"]["Setting"][];
-      /** @description The line that starts a reading, where the plate is in the middle of its zone: per cent of the picture from its top-left corner. */
-      trigger: number[][];
-      /** @description What may be read falsely: names of obstacles in the picture that carry writing or mirror it. */
-      false_reads: string[];
-      /** @description The exposure that is meant, for the site file. */
-      exposure: components["schemas"]["Exposure"];
-    };
-    /**
-     * @description A step of the walk.
-     * @enum {string}
-     */
-    Step: "brief" | "drawing" | "spots" | "targets" | "readings";
-    /** @description One stop of a tour. */
-    StopTold: {
-      /** @description The preset's id. */
-      preset: string;
-      /**
-       * Format: double
-       * @description How long it stays, s.
-       */
-      dwell_s: number;
-      /**
-       * Format: double
-       * @description How long the move to it takes, s.
-       */
-      move_s: number;
-      /**
-       * Format: double
-       * @description How long what is seen from here only goes unseen, s.
-       */
-      gap_s: number;
-      /**
-       * Format: double
-       * @description The chance that an event of the length asked for is seen at all.
-       */
-      chance: number;
-    };
-    /**
-     * @description What must be seen there.
-     * @enum {string}
-     */
-    Subject: "person" | "face" | "vehicle" | "plate" | "scene";
-    /** @description The usual size of a subject. */
-    SubjectSize: {
-      /** @description The subject. */
-      subject: components["schemas"]["Subject"];
-      /** @description Its width and height, m. */
-      size_m: number[];
-    };
-    /** @description A site in short: how each promise stands, and one number a head. */
-    Summary: {
-      /** @description Each promise. */
-      targets: components["schemas"]["TargetResult"][];
-      /** @description Each head. */
-      heads: components["schemas"]["HeadSummary"][];
-    };
-    /** @description The sun at a moment, and where it lands in a head's picture. */
-    SunAt: {
-      /**
-       * Format: double
-       * @description Bearing, degrees.
-       */
-      azimuth_deg: number;
-      /**
-       * Format: double
-       * @description Height over the horizon, degrees.
-       */
-      elevation_deg: number;
-      /** @description Where it lands, px right and down from the top-left corner; null out of the picture. */
-      pixel: number[] | null;
-      /** @description Whether nothing opaque stands in the way. */
-      clear: boolean;
-    };
-    /** @description A head's year of sun, by the clock of the site. */
-    SunCalendar: {
-      /**
-       * Format: int32
-       * @description The year.
-       */
-      year: number;
-      /** @description The zone that the clock shows. */
-      time_zone: string;
-      /** @description Each day of it. */
-      days: components["schemas"]["SunDay"][];
-      /** @description When the clock is put on or back, in words. */
-      changes: string[];
-      /**
-       * Format: double
-       * @description Hours in the year with the sun in the picture.
-       */
-      hours_in_picture: number;
-      /**
-       * Format: double
-       * @description Hours with it behind the target in hand; null without one before the head.
-       */
-      hours_backlit: number | null;
-      /** @description The days with the most of it in the picture. */
-      worst: components["schemas"]["WorstDay"][];
-      /** @description The longest stretches of the year with sun in the picture, first and last day, in words; empty without any. */
-      seasons: string[];
-      /**
-       * Format: double
-       * @description How far a hood has to reach forward of the glass for each millimetre that it stands over its middle, mm, so that it stays out of
-       *     the picture and keeps off the glass all sun that does not stand in it.
-       */
-      hood_mm: number;
-    };
-    /** @description A day, in minutes since midnight by the clock, from the first to the last of each run. */
-    SunDay: {
-      /** @description The day. */
-      date: string;
-      /** @description When the sun is up. */
-      up: number[][];
-      /** @description When it stands in the picture. */
-      in_picture: number[][];
-      /** @description When it back-lights the target in hand. */
-      backlit: number[][];
-    };
-    /** @description Hours a year with the sun in a head's picture. */
-    SunHours: {
-      /** @description The head. */
-      head: components["schemas"]["HeadRef"];
-      /**
-       * Format: double
-       * @description Hours.
-       */
-      hours: number;
-    };
-    /** @description Where the survey of a site stands. */
-    Survey: {
-      /** @description What is still missing or doubtful, in the order of the walk; empty when there is nothing left to ask. */
-      before_you_leave: components["schemas"]["Todo"][];
-      adjustment: null | components["schemas"]["Adjustment"];
-      unsettled: null | components["schemas"]["Fault"];
-      /** @description What the repeated shots of each reading make together; null for one without. In the readings' order. */
-      shots: (null | components["schemas"]["Shots"])[];
-      scale: null | components["schemas"]["ScaleFit"];
-    };
-    /** @description One shot from a target to a spot, measured or typed. */
-    TakenShot: {
-      /** @description The id of the target that it was taken from. */
-      from: string;
-      /** @description The id of the spot that it was taken to. */
-      to: string;
-      /**
-       * Format: double
-       * @description Slope distance, m; the level one where `level` is set.
-       */
-      slope_m: number;
-      /** @description Whether the display showed the level distance: a shot of its own kind, which is never averaged with slopes as it stands. */
-      level?: boolean;
-      /**
-       * Format: double
-       * @description Inclination as seen from `from`, degrees above the horizontal, if it is known.
-       */
-      inclination_deg?: number | null;
-      /** @description With which device. */
-      device?: string | null;
-      /** @description When. */
-      taken?: string | null;
-      /** @description Who took it. */
-      by?: string | null;
-    };
-    /** @description A target as the file writes it. */
-    Target: {
-      /** @description Its id, unique among the targets. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description What must be seen there. */
-      subject: components["schemas"]["Subject"];
-      /** @description What the picture will be used for. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description An own need in place of the task's, px/m.
-       */
-      needs_px_per_m?: number | null;
-      /** @description Where it is. */
-      shape: components["schemas"]["Shape"];
-      /**
-       * Format: double
-       * @description Height of the thing that must be seen, m.
-       */
-      height_m: number;
-      /**
-       * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
-       *     and a plate have their middle at `height_m`.
-       */
-      size_m?: number[] | null;
-      /**
-       * Format: double
-       * @description The bearing its face or plate points to, degrees; none for any.
-       */
-      facing_deg?: number | null;
-      plate?: null | components["schemas"]["PlateKind"];
-      /**
-       * Format: double
-       * @description How fast the subject moves, m/s.
-       */
-      speed_mps?: number;
-      /**
-       * Format: double
-       * @description Height of the ground there, m; `height_m` is over it.
-       */
-      ground_m?: number;
-      /**
-       * Format: double
-       * @description How long it may go unseen, s; none where that was not said.
-       */
-      unseen_at_most_s?: number | null;
-      /**
-       * Format: int32
-       * @description How many heads must keep it.
-       */
-      heads_wanted?: number;
-      /** @description How its distance was got. */
-      distance?: components["schemas"]["Distance"];
-      /**
-       * Format: double
-       * @description How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
-       */
-      position_sigma_m?: number | null;
-      /** @description Whether the position of a point is known and must not move. */
-      fixed?: boolean;
-      /** @description What the picture will be used for, in the client's words. */
-      used_for?: string | null;
-      /** @description The light there at night. */
-      night_light?: string | null;
-      /** @description Its photos. */
-      photos?: components["schemas"]["Photo"][];
-    };
-    /** @description How a promise stands. */
-    TargetResult: {
-      /** @description The target's id. */
-      target: string;
-      /** @description Kept, tight, broken or unknown. */
-      verdict: components["schemas"]["Verdict"];
-      best: null | components["schemas"]["HeadRef"];
-      /**
-       * Format: double
-       * @description The density that the best head gives it, px/m; of a line or area the least well served
-       *     sample's; zero where nothing has it in view and clear.
-       */
-      px_per_m: number;
-      /**
-       * Format: double
-       * @description What it needs, px/m.
-       */
-      needs_px_per_m: number;
-      /** @description Where the need comes from. */
-      basis: string;
-      /** @description The id of the solid that its middle is drawn inside of. */
-      inside: string | null;
-      overview: null | components["schemas"]["Overview"];
-      /** @description What the verdict leaves out. */
-      leaves_out: string;
-    };
-    /**
-     * @description What the picture of a target will be used for.
-     * @enum {string}
-     */
-    Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
-    /** @description What a task needs. */
-    TaskNeed: {
-      /** @description The task. */
-      task: components["schemas"]["Task"];
-      /**
-       * Format: double
-       * @description Its need, px/m.
-       */
-      px_per_m: number;
-    };
-    /** @description A promise that stands differently then. */
-    ThenStands: {
-      /** @description The target's id. */
-      target: string;
-      /** @description Its verdict now. */
-      before: components["schemas"]["Verdict"];
-      /** @description Its verdict then. */
-      after: components["schemas"]["Verdict"];
-    };
-    /**
-     * @description What a difference is about.
-     * @enum {string}
-     */
-    Thing:
-      | "site"
-      | "brief"
-      | "limit"
-      | "drawing"
-      | "spot"
-      | "target"
-      | "camera"
-      | "obstacle"
-      | "lamp"
-      | "private"
-      | "place"
-      | "reading"
-      | "conditions"
-      | "design"
-      | "variant";
-    /** @description The thumb rule's answer beside the computed one. */
-    ThumbRule: {
-      /** @description Whether it says to take the zoom. */
-      says_zoom: boolean;
-      /** @description Whether the computation agrees. */
-      agrees: boolean;
-      /** @description Why, in a sentence. */
-      why: string;
-    };
-    /** @description One thing to do before leaving. */
-    Todo: {
-      /** @description Where it is done. */
-      step: components["schemas"]["Step"];
-      /** @description The id of the spot, target or reading that it is about. */
-      id: string | null;
-      /** @description The field that is missing. */
-      field: string | null;
-      /** @description What to do, in plain words. */
-      says: string;
-    };
-    /** @description What one head makes of a place, and why. */
-    Told: {
-      /** @description The head. */
-      head: components["schemas"]["HeadRef"];
-      /** @description What it makes of it. */
-      reason: components["schemas"]["Reason"];
-      side: null | components["schemas"]["Edge"];
-      /**
-       * Format: double
-       * @description … and by how many degrees.
-       */
-      by_deg: number | null;
-      /** @description In the way: the ids of what the line meets, the nearest first. */
-      behind: string[];
-      /** @description Whether leaves decide: with the other state of the trees (on or off) it would be the other way. */
-      leaves_decide: boolean;
-      /**
-       * Format: double
-       * @description Density there, px/m; null out of the picture.
-       */
-      px_per_m: number | null;
-      /**
-       * Format: double
-       * @description How long it looks elsewhere, s; null for a head that never does.
-       */
-      gap_s: number | null;
-      /**
-       * Format: double
-       * @description Slant distance, m.
-       */
-      slant_m: number;
-      /** @description All of it in words. */
-      says: string;
-    };
-    /** @description One tour. */
-    TourTold: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /**
-       * Format: double
-       * @description How long it takes, s.
-       */
-      cycle_s: number;
-      /** @description Its stops. */
-      presets: components["schemas"]["StopTold"][];
-      /** @description How far its longest focal length reaches, need by need. */
-      reach: components["schemas"]["Reach"][];
-    };
-    /** @description The tours of a site. */
-    Tours: {
-      /** @description Each of them. */
-      tours: components["schemas"]["TourTold"][];
-    };
-    /** @description The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change. */
-    Uncertainties: {
-      /**
-       * Format: double
-       * @description Distance measured by laser, ± m.
-       * @default 0.05
-       */
-      laser_m?: number;
-      /**
-       * Format: double
-       * @description Distance read off the plan, ± this share of it …
-       * @default 0.02
-       */
-      plan_share?: number;
-      /**
-       * Format: double
-       * @description … plus this, ± m.
-       * @default 0.25
-       */
-      plan_m?: number;
-      /**
-       * Format: double
-       * @description Distance guessed by eye, ± this share of it.
-       * @default 0.1
-       */
-      guess_share?: number;
-      /**
-       * Format: double
-       * @description Across the line, of a target measured by laser to a known spot, ± m.
-       * @default 0.1
-       */
-      laser_across_m?: number;
-      /**
-       * Format: double
-       * @description Across the line, of a target read off the plan, ± m.
-       * @default 0.25
-       */
-      plan_across_m?: number;
-      /**
-       * Format: double
-       * @description Across the line, of a target guessed by eye, ± m …
-       * @default 0.5
-       */
-      guess_across_m?: number;
-      /**
-       * Format: double
-       * @description … plus this share of the distance.
-       * @default 0.02
-       */
-      guess_across_share?: number;
-      /**
-       * Format: double
-       * @description Height of a target, ± m.
-       * @default 0.05
-       */
-      height_m?: number;
-      /**
-       * Format: double
-       * @description Mounting height of a camera, ± m.
-       * @default 0.05
-       */
-      camera_height_m?: number;
-      /**
-       * Format: double
-       * @description Turn about the optical axis, ± degrees.
-       * @default 1
-       */
-      roll_deg?: number;
-      /**
-       * Format: double
-       * @description Aim in pan and in tilt, ± degrees.
-       * @default 1
-       */
-      aim_deg?: number;
-      /**
-       * Format: double
-       * @description Focal length of a fixed lens, ± share.
-       * @default 0.03
-       */
-      focal_share?: number;
-      /**
-       * Format: double
-       * @description Focal length of a zoom set on site, ± share.
-       * @default 0.01
-       */
-      zoom_focal_share?: number;
-    };
-    /**
-     * @description How lengths are told to people. Files and computations are in metres always.
-     * @enum {string}
-     */
-    Units: "metres" | "feet";
-    /** @description The part of a line or an area that a head does not see. */
-    Unseen: {
-      /**
-       * Format: double
-       * @description The share of it that solids hide, 0 to 1, by exact shadows.
-       */
-      hidden_share: number;
-      /** @description The ids of the solids that hide it. */
-      behind: string[];
-      /**
-       * Format: double
-       * @description The share of its samples that are out of the picture.
-       */
-      outside_share: number;
-    };
-    /** @description What is usual for a kind of site. */
-    Usual: {
-      /** @description The kind. */
-      kind: components["schemas"]["SiteKind"];
-      /** @description Answers that are filled in where nobody has answered yet. */
-      brief: components["schemas"]["Brief"];
-    };
-    /** @description Cameras that might be put up in place of the site's. */
-    Variant: {
-      /** @description Its id, unique among the variants. */
-      id: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description Its cameras; ids are unique within it. */
-      cameras: components["schemas"]["Camera"][];
-    };
-    /**
-     * @description How well something holds (handbook, section 4). Ordered from best to worst.
-     * @enum {string}
-     */
-    Verdict: "kept" | "tight" | "unknown" | "broken";
-    /** @description What of a head's picture is more stops over what its target gets than it bears. */
-    Washed: {
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of the preset or flattened view; null for its own aim. */
-      view: string | null;
-      /** @description The target that it must be exposed for. */
-      target: string;
-      /**
-       * Format: double
-       * @description The share of the picture, 0 to 1.
-       */
-      share: number;
-      /** @description What does it, the most first. */
-      by: components["schemas"]["WashedBy"][];
-      /** @description The id of what throws light back into the bubble; null for a build without one, and where nothing comes near. */
-      bubble: string | null;
-    };
-    /** @description Something that throws infrared light back. */
-    WashedBy: {
-      /** @description The obstacle's id; null for the ground. */
-      obstacle: string | null;
-      /**
-       * Format: double
-       * @description The share of the picture, 0 to 1.
-       */
-      share: number;
-      /**
-       * Format: double
-       * @description By how many stops it is over the target at most.
-       */
-      stops: number;
-      /**
-       * Format: double
-       * @description How near it comes, m.
-       */
-      nearest_m: number;
-    };
-    /** @description One way to keep a sight line, or the promise by another one (`other_head`, `camera`). */
-    Way: {
-      /** @description What it changes. */
-      kind: components["schemas"]["WayKind"];
-      /** @description What to do, in plain words. */
-      says: string;
-      /** @description What that gives, in plain words. */
-      why: string;
-      /** @description The change as a JSON Patch (RFC 6902) on the site file. */
-      patch: components["schemas"]["PatchOp"][];
-      /** @description Every target of the site whose verdict or best head changes. */
-      effects: components["schemas"]["Effect"][];
-    };
-    /**
-     * @description What a way changes.
-     * @enum {string}
-     */
-    WayKind:
-      | "focal"
-      | "aim"
-      | "roll"
-      | "tour"
-      | "height"
-      | "spot"
-      | "nearer"
-      | "back"
-      | "sideways"
-      | "lens"
-      | "model"
-      | "several"
-      | "measure"
-      | "other_head"
-      | "camera"
-      | "exposure"
-      | "choke"
-      | "overview";
-    /** @description The ways to keep a sight line, the best first. */
-    Ways: {
-      /** @description The ways. */
-      ways: components["schemas"]["Way"][];
-      /** @description What to mind before hands follow any of them; empty without a way. */
-      cautions: string[];
-      /** @description If there is none: what stands against it. */
-      why_none: string | null;
-      /** @description Set when there was more to try than there was work allowed for: these are the best so far. */
-      cut_short: string | null;
-    };
-    /** @description A site and one of its sight lines. */
-    WaysRequest: {
-      /** @description The site file. */
-      site: components["schemas"]["SiteFile"];
-      /** @description The camera's id. */
-      camera: string;
-      /** @description The head's id. */
-      head: string;
-      /** @description The id of one of its presets or flattened views; null for its own aim. */
-      view?: string | null;
-      /** @description The target's id. */
-      target: string;
-      /** @description Units of the words; metres where left out. */
-      units?: components["schemas"]["Units"];
-    };
-    /** @description Why a place is seen or not. */
-    Why: {
-      /** @description The place, m east and north. */
-      at: number[];
-      /**
-       * Format: double
-       * @description The height that was looked at, m.
-       */
-      height_m: number;
-      /**
-       * Format: double
-       * @description The need, px/m.
-       */
-      need_px_per_m: number;
-      /** @description The id of the solid that the place lies inside of, where nobody can stand. */
-      inside: string | null;
-      /** @description How many cameras see it well enough and never look away. */
-      cameras: number;
-      /** @description What each head makes of it, those that come nearest to seeing it first. */
-      heads: components["schemas"]["Told"][];
-    };
-    /** @description What is wished to be seen. */
-    Window:
-      | {
-          /** @description The whole picture. */
-          whole: {
+        /** @description A reading after the adjustment. */
+        AdjustedReading: {
+            /** @description Its id. */
+            id: string;
             /**
-             * Format: int32
-             * @description How wide it is shown, px.
+             * Format: double
+             * @description Horizontal distance, m.
              */
-            width: number;
-          };
-        }
-      | {
-          /** @description Some rows of the whole picture, so that several hands can share it. */
-          band: {
+            horizontal_m: number;
+            /**
+             * Format: double
+             * @description The same distance as it is drawn, m.
+             */
+            drawn_m: number;
+            /**
+             * Format: double
+             * @description Observed minus adjusted distance, m.
+             */
+            residual_m: number;
+            /**
+             * Format: double
+             * @description The residual over its own standard deviation, √(σ² − a Q aᵀ); null for a reading that is not used.
+             */
+            standardised: number | null;
+            /**
+             * Format: double
+             * @description By how much the reading itself would have to be wrong to explain its residual, m: residual · σ² / (σ² − a Q aᵀ), the residual
+             *     over the reading's redundancy number. A network takes up a part of a gross error; this is the whole.
+             */
+            gross_error_m: number | null;
+            /** @description Whether it is the one with the largest standardised residual, and that is over 3. */
+            doubtful: boolean;
+        };
+        /** @description What the readings make of the drawn positions. */
+        Adjustment: {
+            /** @description All spots and point targets. */
+            points: components["schemas"]["AdjustedPoint"][];
+            /** @description All readings. */
+            readings: components["schemas"]["AdjustedReading"][];
             /**
              * Format: int32
-             * @description How wide the whole is shown, px.
+             * @description How many steps it took.
+             */
+            iterations: number;
+            /** @description The change to the site file that takes the adjusted positions over, as a JSON Patch; empty when there is nothing to take over. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Why nothing is taken over though points would move; null if nothing stands against it. */
+            held_back: string | null;
+        };
+        /** @description Where a head points. */
+        Aim: {
+            /**
+             * Format: double
+             * @description Bearing of the optical axis, degrees.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Its angle below the horizontal, degrees.
+             */
+            tilt_deg: number;
+        };
+        /** @description How much of an area target is seen. */
+        AreaShare: {
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description Share that is seen at the need asked for, 0 to 1.
+             */
+            seen: number;
+            /**
+             * Format: double
+             * @description Share that is seen by two that don't fail together.
+             */
+            twice: number;
+        };
+        /** @description What can be asked. */
+        Ask: {
+            /** @description The target in hand. */
+            target?: string | null;
+            head?: null | components["schemas"]["HeadRef"];
+            /** @enum {string} */
+            ask: "sights";
+        } | {
+            /** @description The sight line. */
+            line: components["schemas"]["Question"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "ways";
+        } | {
+            /** @enum {string} */
+            ask: "survey";
+        } | {
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description Height of the spot, m.
+             */
+            spot_height_m: number;
+            /**
+             * Format: double
+             * @description Height of what must be seen, m.
+             */
+            target_height_m: number;
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /** @enum {string} */
+            ask: "first_answer";
+        } | {
+            /** @description The shot. */
+            shot: components["schemas"]["TakenShot"];
+            /** @enum {string} */
+            ask: "reading";
+        } | {
+            /** @description The file. */
+            csv: string;
+            /** @enum {string} */
+            ask: "read_readings";
+        } | {
+            /** @enum {string} */
+            ask: "write_readings";
+        } | {
+            /** @description The file. */
+            text: string;
+            /**
+             * Format: double
+             * @description The share of its width that the picture was scaled down to, 1 for none.
+             */
+            share: number;
+            /** @enum {string} */
+            ask: "world_file";
+        } | {
+            /** @description The sight line. */
+            line: components["schemas"]["Question"];
+            /** @enum {string} */
+            ask: "aim";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /** @enum {string} */
+            ask: "slant";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The model's name. */
+            model: string;
+            /** @enum {string} */
+            ask: "model";
+        } | {
+            /** @description Where. */
+            at: number[];
+            /**
+             * Format: double
+             * @description How near a spot takes it, m.
+             */
+            reach_m: number;
+            /** @description The target that it is aimed at. */
+            target?: string | null;
+            /** @enum {string} */
+            ask: "new_camera";
+        } | {
+            /** @description The other state. */
+            before: components["schemas"]["SiteFile"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "compare";
+        } | {
+            /** @description What both came from. */
+            base: components["schemas"]["SiteFile"];
+            /** @description The other state. */
+            theirs: components["schemas"]["SiteFile"];
+            /** @description What was chosen so far. */
+            choices: components["schemas"]["Choice"][];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "merge";
+        } | {
+            /** @description What is asked about it. */
+            wish: components["schemas"]["GroundWish"];
+            /** @enum {string} */
+            ask: "ground";
+        } | {
+            /** @description Where, m east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description At which height, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The density that counts as seen, px/m.
+             */
+            need_px_per_m: number;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "why";
+        } | {
+            /** @enum {string} */
+            ask: "lost";
+        } | {
+            /** @enum {string} */
+            ask: "other_states";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @enum {string} */
+            ask: "picture_use";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "picture_ways";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @enum {string} */
+            ask: "card";
+        } | {
+            /** @enum {string} */
+            ask: "masks";
+        } | {
+            /** @enum {string} */
+            ask: "plates";
+        } | {
+            /** @description The sight line. */
+            line: components["schemas"]["Question"];
+            /** @enum {string} */
+            ask: "schools";
+        } | {
+            /** @enum {string} */
+            ask: "light";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "washed_ways";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The day that clock times are told for, as in `2027-10-05`. */
+            date?: string | null;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "start_settings";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The day that clock times are told for, as in `2027-10-05`. */
+            date?: string | null;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "start_settings_csv";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The day by the site's clock, as in `2027-10-05`. */
+            date: string;
+            /**
+             * Format: int32
+             * @description Minutes since midnight by the site's clock.
+             */
+            minute: number;
+            /** @enum {string} */
+            ask: "sun_at";
+        } | {
+            /**
+             * Format: double
+             * @description How long the event is that chances are told for, s.
+             */
+            event_s: number;
+            /** @enum {string} */
+            ask: "tours";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @enum {string} */
+            ask: "link_of";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The pixel, right and down from the top-left corner. */
+            pixel: number[];
+            /** @enum {string} */
+            ask: "point_through";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /**
+             * Format: double
+             * @description Over so many degrees about the middle; 360 for the whole turn.
+             */
+            over_deg: number;
+            /** @enum {string} */
+            ask: "spread";
+        } | {
+            /** @description The id of the one; none for the design in hand. */
+            left?: string | null;
+            /** @description The id of the other; none for the design in hand. */
+            right?: string | null;
+            /** @description How the ground is looked at. */
+            wish: components["schemas"]["GroundWish"];
+            /** @enum {string} */
+            ask: "designs";
+        } | {
+            /** @description Its id. */
+            design: string;
+            /** @enum {string} */
+            ask: "adopt";
+        } | {
+            /** @enum {string} */
+            ask: "catalogue";
+        } | {
+            /** @enum {string} */
+            ask: "guide";
+        };
+        /** @description What the client was asked, so that nobody has to ring back. */
+        Brief: {
+            /**
+             * @description Who the client is.
+             * @default null
+             */
+            client?: string | null;
+            /**
+             * @description How to reach the client.
+             * @default null
+             */
+            contact?: string | null;
+            /**
+             * @description Where the site is.
+             * @default null
+             */
+            address?: string | null;
+            /** @default null */
+            kind?: null | components["schemas"]["SiteKind"];
+            /**
+             * @description The main worry, in the client's words.
+             * @default null
+             */
+            worry?: string | null;
+            /**
+             * @description What must be seen, in the client's words.
+             * @default null
+             */
+            must_see?: string | null;
+            /**
+             * Format: int32
+             * @description Days of recording that are kept.
+             * @default null
+             */
+            retention_days?: number | null;
+            /**
+             * @description Where the recorder goes.
+             * @default null
+             */
+            recorder_place?: string | null;
+            /**
+             * @description Wishes for colour, as in `black`.
+             * @default null
+             */
+            colour?: string | null;
+            /**
+             * @description Wishes for style, as in `domes, unobtrusive`.
+             * @default null
+             */
+            style?: string | null;
+            /**
+             * @description Whether sound is wanted; local law may forbid it.
+             * @default null
+             */
+            sound?: boolean | null;
+            /**
+             * @description Who may see recordings.
+             * @default null
+             */
+            viewers?: string | null;
+            /**
+             * @description Hours of work on the site.
+             * @default null
+             */
+            hours?: string | null;
+            /**
+             * @description Lighting at night.
+             * @default null
+             */
+            night_light?: string | null;
+            /**
+             * @description Access for the fitters: ladder, lift, permit.
+             * @default null
+             */
+            access?: string | null;
+            /**
+             * @description Neighbours and private places to keep out of view.
+             * @default null
+             */
+            private_places?: string | null;
+            /**
+             * @description Who decides.
+             * @default null
+             */
+            decides?: string | null;
+        };
+        /** @description A lamp inside of a solid. */
+        Buried: {
+            /** @description The lamp's id. */
+            lamp: string;
+            /** @description The obstacle's id. */
+            inside: string;
+        };
+        /** @description A camera as the file writes it. */
+        Camera: {
+            /** @description Its id, unique among the cameras. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it is mounted. */
+            position: number[];
+            /** @description The id of the spot that it sits on. */
+            spot?: string | null;
+            /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
+            mounted_on?: string | null;
+            /**
+             * Format: double
+             * @description Height of its optical centre, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Height of the ground under it, m; `height_m` is over it.
+             */
+            ground_m?: number;
+            /** @description The whole model, so that a file stands alone. */
+            model: components["schemas"]["Model"];
+            emitter?: null | components["schemas"]["Emitter"];
+            /** @description Its heads; most cameras have one. */
+            heads: components["schemas"]["CameraHead"][];
+        };
+        /** @description One head of a camera: its aim and its focal length. */
+        CameraHead: {
+            /** @description Its id, unique in its camera. */
+            id: string;
+            /**
+             * Format: double
+             * @description Bearing of the optical axis, degrees clockwise from north.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Angle of the optical axis below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Turn about the optical axis, degrees clockwise as seen from behind.
+             */
+            roll_deg?: number;
+            /**
+             * Format: double
+             * @description The focal length that is set, mm.
+             */
+            focal_mm: number;
+            lens?: null | components["schemas"]["Lens"];
+            /** @description Aims that it goes to, in the order of its tour; its own aim is where it parks when no tour runs. */
+            presets?: components["schemas"]["Preset"][];
+            /**
+             * Format: double
+             * @description How fast it turns, degrees a second; 80 where left out.
+             */
+            slew_deg_s?: number | null;
+            /**
+             * Format: double
+             * @description How long a change of focal length takes, s; 2 where left out.
+             */
+            zoom_s?: number | null;
+            pointed_by?: null | components["schemas"]["Link"];
+            /** @description Flat pictures cut out of its round one; a fisheye. */
+            flattened?: components["schemas"]["Flattened"][];
+            exposure?: null | components["schemas"]["Exposure"];
+        };
+        /** @description How a head is aimed. */
+        Card: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /**
+             * Format: double
+             * @description Height of its optical centre over the ground at its foot, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Bearing, degrees clockwise from north.
+             */
+            bearing_deg: number;
+            /**
+             * Format: double
+             * @description How far down it looks, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Roll, degrees clockwise as seen from behind.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description The focal length that is set, mm; null for a flat picture, which has none of its own.
+             */
+            focal_mm: number | null;
+            /**
+             * Format: double
+             * @description Field of view across, degrees.
+             */
+            hfov_deg: number;
+            /** @description What it must show. */
+            promises: components["schemas"]["CardPromise"][];
+            /** @description What else must sit where. */
+            landmarks: components["schemas"]["Landmark"][];
+            /** @description What must be masked. */
+            masks: components["schemas"]["Masked"][];
+            /** @description What to mind before anybody climbs. */
+            cautions: string[];
+        };
+        /** @description A promise on a card. */
+        CardPromise: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How its sight line stands. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Whether this head is the one that serves it best. */
+            serves: boolean;
+            /** @description Where it must sit, per cent from the left and from the top. */
+            at_percent: number[];
+            /**
+             * Format: double
+             * @description Distance from the camera along the ground, m.
+             */
+            ground_m: number;
+            /**
+             * Format: double
+             * @description Distance from lens to target, m: what a tape or a rangefinder shows.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description Width of the picture there, m.
+             */
+            scene_width_m: number;
+            /**
+             * Format: double
+             * @description Pixel density there, px/m.
+             */
+            px_per_m: number;
+        };
+        /** @description What somebody chose for a thing that both changed. */
+        Choice: {
+            /** @description What it is. */
+            thing: components["schemas"]["Thing"];
+            /** @description Its id, or the name of the field. */
+            id: string;
+            /** @description Whose. */
+            take: components["schemas"]["Side"];
+        };
+        /** @description A thing that both changed, each in another way. */
+        Clash: {
+            /** @description What it is. */
+            thing: components["schemas"]["Thing"];
+            /** @description Its id, or the name of the field. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is different about mine. */
+            mine: string;
+            /** @description What is different about theirs. */
+            theirs: string;
+        };
+        /** @description Season, years of growth and day or night that the verdicts are given for. */
+        Conditions: {
+            /**
+             * @description Whether the trees that lose their leaves have lost them.
+             * @default false
+             */
+            leaves_off?: boolean;
+            /**
+             * Format: double
+             * @description How many years the trees have grown since they were drawn.
+             * @default 0
+             */
+            years?: number;
+            /**
+             * @description Whether they are given for the night: by lamps and infrared light.
+             * @default false
+             */
+            night?: boolean;
+        };
+        /** @description Both sides of a stale save. */
+        Conflict: {
+            /** @description What happened, in words. */
+            message: string;
+            /**
+             * Format: int32
+             * @description The revision that the refused one was based on.
+             */
+            based_on: number;
+            /** @description The refused site file. */
+            yours: components["schemas"]["SiteFile"];
+            /** @description The newest revision. */
+            theirs: components["schemas"]["Revision"];
+        };
+        /** @description A new site. */
+        CreateRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description What it is, in a few words. */
+            says: string;
+            /**
+             * Format: uuid
+             * @description The id that its maker gave it; a new one where left out. Asked again with the same, nothing is made twice.
+             */
+            id?: string | null;
+        };
+        /** @description A solid in the cut. */
+        CutSolid: {
+            /** @description The obstacle's id. */
+            id: string;
+            /**
+             * Format: double
+             * @description Where the cut enters it, m.
+             */
+            start_m: number;
+            /**
+             * Format: double
+             * @description Where the cut leaves it, m; the same as `start_m` for a thin wall.
+             */
+            end_m: number;
+            /**
+             * Format: double
+             * @description Height of its underside, m.
+             */
+            base_m: number;
+            /**
+             * Format: double
+             * @description Height of its top, m.
+             */
+            top_m: number;
+            /** @description Whether it hides what is behind it. */
+            blocks: boolean;
+            /** @description Whether it is in the way of this sight line. */
+            in_the_way: boolean;
+        };
+        /** @description What is taken where a file does not say. */
+        Defaults: {
+            /**
+             * Format: double
+             * @description How fast a head turns from afar, degrees a second.
+             */
+            slew_deg_s: number;
+            /**
+             * Format: double
+             * @description How long it zooms, s.
+             */
+            zoom_s: number;
+            /**
+             * Format: double
+             * @description How near two heads come on the ring of a multi-head, degrees.
+             */
+            apart_deg: number;
+        };
+        /** @description What has to be typed to delete a site. */
+        DeleteRequest: {
+            /** @description The site's name. */
+            name: string;
+        };
+        /** @description One design in figures. */
+        DesignFacts: {
+            /** @description The variant's id; null for the design in hand. */
+            id: string | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description How each promise stands. */
+            targets: components["schemas"]["TargetResult"][];
+            /** @description Promises kept. */
+            kept: number;
+            /** @description Promises tight. */
+            tight: number;
+            /** @description Promises broken or unknown. */
+            broken: number;
+            /** @description Promises that stand worse when the one camera fails whose loss costs most. */
+            lost_with_one: number;
+            /** @description Its cameras: each takes a cable. */
+            cables: number;
+            /** @description Heads to aim, clean and maintain. */
+            heads: number;
+            /** @description The models and how many there are of each. */
+            models: components["schemas"]["ModelCount"][];
+            /**
+             * Format: double
+             * @description What the cameras cost together; null where not each has a price.
+             */
+            price: number | null;
+            /**
+             * Format: double
+             * @description Ground seen at the need asked for, m².
+             */
+            seen_m2: number;
+            /**
+             * Format: double
+             * @description Ground seen by two that don't fail together, m².
+             */
+            twice_m2: number;
+            /**
+             * Format: double
+             * @description Ground seen only in turns, m².
+             */
+            in_turns_m2: number;
+            /**
+             * Format: double
+             * @description The largest patch that nobody sees, m².
+             */
+            largest_unseen_m2: number;
+            /**
+             * Format: double
+             * @description The share of all pixels that lands on something useful, 0 to 1; null without a head.
+             */
+            useful: number | null;
+        };
+        /** @description One thing that is different. */
+        Difference: {
+            /** @description What it is. */
+            thing: components["schemas"]["Thing"];
+            /** @description Its id, or the name of the field. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is different about it. */
+            says: string;
+        };
+        /** @description How a target's distance was got, for its uncertainty. */
+        Distance: {
+            /** @description Plan, laser or guess. */
+            how: components["schemas"]["DistanceHow"];
+            /**
+             * Format: double
+             * @description Its own uncertainty from wherever it is looked at, ± m, in place of the blanket one; it comes out of an adjustment.
+             */
+            plus_minus_m?: number | null;
+            /** @description Its own uncertainty from a spot, along the line: what was measured between the two is known better than where either is. */
+            from?: components["schemas"]["FromSpot"][];
+        };
+        /**
+         * @description How a target's distance was got.
+         * @enum {string}
+         */
+        DistanceHow: "plan" | "laser" | "guess";
+        /**
+         * @description A side of a picture.
+         * @enum {string}
+         */
+        Edge: "left" | "right" | "above" | "below" | "back";
+        /** @description What a change does to one promise of the site. */
+        Effect: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Its verdict now. */
+            before: components["schemas"]["Verdict"];
+            /** @description Its verdict with the change. */
+            after: components["schemas"]["Verdict"];
+        };
+        /** @description A standard error ellipse: the square roots of the eigenvalues of a point's covariance. */
+        Ellipse: {
+            /**
+             * Format: double
+             * @description The long half axis, m.
+             */
+            major_m: number;
+            /**
+             * Format: double
+             * @description The short half axis, m.
+             */
+            minor_m: number;
+            /**
+             * Format: double
+             * @description Bearing of the long axis, degrees in [0, 180).
+             */
+            bearing_deg: number;
+        };
+        /** @description An infrared lamp of its own that shines for a camera in place of the one in its housing; it points where the camera points. */
+        Emitter: {
+            /** @description Where it is mounted. */
+            position: number[];
+            /**
+             * Format: double
+             * @description Its height over the ground under the camera, m.
+             */
+            height_m: number;
+            /** @description Its light. */
+            light: components["schemas"]["Infrared"];
+        };
+        /** @description What a site's design achieves. */
+        Evaluation: {
+            /** @description Each head by itself. */
+            heads: components["schemas"]["HeadResult"][];
+            /** @description Each head × target pair whose target is in front of the head. */
+            sight_lines: components["schemas"]["SightLine"][];
+            /** @description Each target with its verdict. */
+            targets: components["schemas"]["TargetResult"][];
+        };
+        /** @description How a head is set to take its pictures. */
+        Exposure: {
+            /**
+             * Format: double
+             * @description How long the shutter is open, s.
+             */
+            shutter_s: number;
+            /**
+             * Format: double
+             * @description Pictures a second.
+             */
+            fps: number;
+            /**
+             * Format: double
+             * @description The distance that it is focused at, m; none for the one that centres what it must hold.
+             */
+            focus_m?: number | null;
+            /**
+             * Format: double
+             * @description The share of its infrared light that is used; all of it where left out, 0 for none.
+             */
+            infrared_share?: number | null;
+        };
+        /** @description One fault of an input: the place and the reason. */
+        Fault: {
+            /** @description The place, as in `cameras[2].heads[0].focal_mm`; empty for the input as a whole. */
+            path: string;
+            /** @description What is wrong there, in plain words. */
+            message: string;
+        };
+        /** @description The first answer. */
+        FirstAnswer: {
+            /** @description Focal length, scene width and catalogue lenses. */
+            pocket: components["schemas"]["PocketAnswer"];
+            /**
+             * Format: double
+             * @description Angle from which the target is seen from above, degrees.
+             */
+            depression_deg: number;
+            /** @description What the rule on faces seen from above makes of that. */
+            from_above: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description Nearest ground in the picture of the first catalogue lens, aimed at the target, m; null where none reaches.
+             */
+            near_edge_m: number | null;
+            /** @description What the thumb rule says. */
+            thumb_rule: components["schemas"]["ThumbRule"];
+        };
+        /** @description A question on the spot. */
+        FirstAnswerRequest: {
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description Height of the spot, m.
+             */
+            spot_height_m: number;
+            /**
+             * Format: double
+             * @description Height of what must be seen, m.
+             */
+            target_height_m: number;
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /** @description The site's limits; the handbook's where left out. */
+            rules?: components["schemas"]["Rules"];
+        };
+        /** @description A flat picture cut out of a fisheye's round one. It shows no more than the round picture holds there. */
+        Flattened: {
+            /** @description Its id, unique among the presets and flattened views of its head. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Bearing of its middle, degrees clockwise from north.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Angle of its middle below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Its horizontal field of view, degrees.
+             */
+            hfov_deg: number;
+            /**
+             * Format: int32
+             * @description Its width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Its height, px.
+             */
+            height_px: number;
+        };
+        /**
+         * @description The build of a camera.
+         * @enum {string}
+         */
+        Form: "bullet" | "turret" | "dome" | "vandal_dome" | "box" | "fisheye" | "multi_head" | "ptz" | "plate";
+        /** @description A part of the sensor at a size. */
+        Frame: {
+            /** @description The top-left corner on the sensor, px. */
+            origin: number[];
+            /**
+             * Format: double
+             * @description Sensor pixels per pixel shown.
+             */
+            scale: number;
+            /**
+             * Format: int32
+             * @description Width shown, px.
              */
             width: number;
             /**
              * Format: int32
-             * @description The first row.
+             * @description Height shown, px.
+             */
+            height: number;
+        };
+        /** @description How well the distance from a spot is known. */
+        FromSpot: {
+            /** @description The spot's id. */
+            spot: string;
+            /**
+             * Format: double
+             * @description ± m.
+             */
+            plus_minus_m: number;
+        };
+        /** @description The place of a site on the earth; the site's y stays north. */
+        GeoPlace: {
+            /**
+             * Format: double
+             * @description Latitude, degrees north.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Longitude, degrees east.
+             */
+            longitude_deg: number;
+            /**
+             * Format: double
+             * @description Height over the sea, m.
+             */
+            elevation_m?: number;
+            /** @description Name of its time zone in the IANA database, as in `Europe/London`. */
+            time_zone: string;
+        };
+        /**
+         * @description What the relief tells about the ground. Areas are of ground that somebody can stand on, in the box around all that is drawn and
+         *     five metres more.
+         */
+        Ground: {
+            /**
+             * Format: double
+             * @description The need, px/m.
+             */
+            need_px_per_m: number;
+            /** @description The needs of the site's table, from the least. */
+            needs: components["schemas"]["TaskNeed"][];
+            /**
+             * Format: double
+             * @description The height that was looked at, m.
+             */
+            height_m: number;
+            /** @description The bounds, m: west, south, east, north. */
+            bounds: number[];
+            /**
+             * Format: double
+             * @description Side of a cell, m: nothing narrower is told apart.
+             */
+            cell_m: number;
+            /**
+             * Format: double
+             * @description All ground that somebody can stand on, m².
+             */
+            open_m2: number;
+            /**
+             * Format: double
+             * @description Seen at the need by a camera that never looks away, m².
+             */
+            seen_m2: number;
+            /**
+             * Format: double
+             * @description Seen by two that don't fail together, m².
+             */
+            twice_m2: number;
+            /**
+             * Format: double
+             * @description Seen only in turns, m².
+             */
+            in_turns_m2: number;
+            /** @description The share of each area target that is seen, and seen twice. */
+            targets: components["schemas"]["AreaShare"][];
+            /** @description Ground that nobody sees at the need, the largest patch first. */
+            unseen: components["schemas"]["Patch"][];
+            path: null | components["schemas"]["QuietPath"];
+            /** @description Why there is none. */
+            no_path: string | null;
+        };
+        /** @description What is asked about the ground. */
+        GroundWish: {
+            /**
+             * Format: double
+             * @description The density that counts as seen, px/m.
+             */
+            need_px_per_m: number;
+            /**
+             * Format: double
+             * @description The height that is looked at, m.
+             */
+            height_m: number;
+            /** @description Where the quiet path leads, m east and north; none for no path. */
+            goal?: number[] | null;
+        };
+        /** @description All of it. */
+        Guide: {
+            /** @description Tasks as people say them. */
+            tasks: components["schemas"]["PlainTask"][];
+            /** @description What is usual. */
+            usual: components["schemas"]["Usual"][];
+            /** @description What a brief needs. */
+            brief: components["schemas"]["Needed"][];
+            /** @description What a spot needs. */
+            spot: components["schemas"]["Needed"][];
+            /** @description What every target needs. */
+            target: components["schemas"]["Needed"][];
+            /** @description How large subjects usually are; a scene has no size. */
+            sizes: components["schemas"]["SubjectSize"][];
+            /** @description The number plates that can be chosen from. */
+            plates: components["schemas"]["KnownPlate"][];
+            /** @description What is taken where a file does not say. */
+            defaults: components["schemas"]["Defaults"];
+        };
+        /** @description Names a head. */
+        HeadRef: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of one of its presets or flattened views; none for its own aim. */
+            view?: string | null;
+        };
+        /** @description One head by itself. */
+        HeadResult: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /**
+             * Format: double
+             * @description Horizontal field of view, degrees.
+             */
+            hfov_deg: number;
+            /**
+             * Format: double
+             * @description Vertical field of view, degrees.
+             */
+            vfov_deg: number;
+            /**
+             * Format: double
+             * @description Bend of the projection, −½ (equisolid) to 1 (distortion-free).
+             */
+            bend: number;
+            /** @description Whether the bend came out of a published field of view; if not it is 1 for want of one. */
+            published_field: boolean;
+            /**
+             * Format: double
+             * @description Effective focal length, mm.
+             */
+            effective_focal_mm: number;
+            /**
+             * Format: double
+             * @description Ground distance to the nearest ground in the picture straight ahead, m; null without ground.
+             */
+            near_edge_m: number | null;
+            /**
+             * Format: double
+             * @description Ground distance to the farthest, m; null when the horizon is in view or no ground is.
+             */
+            far_edge_m: number | null;
+            /** @description Whether the horizon straight ahead is in the picture. */
+            horizon_in_view: boolean;
+            /** @description The least and the greatest tilt that its build takes, degrees: as the model says, else as is usual for its form. */
+            tilts_deg: number[];
+            /** @description Whether its aim lies between them. */
+            takes_tilt: boolean;
+            /** @description The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains. */
+            inside: string | null;
+        };
+        /** @description A head in short. */
+        HeadSummary: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description How many promises it keeps by itself. */
+            keeps: number;
+        };
+        /** @description What a head is worth to one target. */
+        HeadVerdict: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            verdict: null | components["schemas"]["Verdict"];
+        };
+        /** @description How the server is. */
+        Health: {
+            /** @description Whether the database answers. */
+            database: boolean;
+            /** @description What is wrong, in words; null if all is well. */
+            wrong: string | null;
+            /** @description The program's version. */
+            version: string;
+        };
+        /** @description What a drawing brings, to be looked at before any of it is taken. */
+        Import: {
+            /** @description How its coordinates were read, as in `millimetres, by its header`. */
+            coordinates: string;
+            /** @description Its layers. */
+            layers: components["schemas"]["Layer"][];
+            /** @description How much was left out in all. */
+            left_out_count: number;
+            /** @description What was left out, the first of it. */
+            left_out: components["schemas"]["LeftOut"][];
+            /** @description The middle of all that is taken, m. */
+            middle: number[];
+            /** @description How wide and how tall all of it is, m. */
+            size_m: number[];
+        };
+        /** @description Something in the infrared beam. */
+        InBeam: {
+            /** @description The obstacle's id. */
+            obstacle: string;
+            /**
+             * Format: double
+             * @description The share of the picture that it takes.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description How near it comes, m.
+             */
+            nearest_m: number;
+        };
+        /** @description Infrared light as its maker rates it. */
+        Infrared: {
+            /**
+             * Format: double
+             * @description Rated range, m: there the light is 1 on its axis.
+             */
+            range_m: number;
+            /**
+             * Format: double
+             * @description The whole angle between the edges of its beam, degrees; as wide as the lens at its widest where left out.
+             */
+            beam_deg?: number | null;
+        };
+        /** @description The infrared light of a head on a target. */
+        InfraredOn: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description How much of what its rated range stands for: (R/s)²·cosᵐθ.
+             */
+            relative: number;
+            /**
+             * Format: double
+             * @description The same in stops over 1; null where there is none.
+             */
+            stops: number | null;
+        };
+        /** @description A kind of plate with its usual size. */
+        KnownPlate: {
+            /** @description Width and height, m. */
+            size_m: number[];
+            /** @description What it is like. */
+            plate: components["schemas"]["PlateKind"];
+            /** @description Where the figures come from. */
+            basis: string;
+        };
+        /** @description A lamp at a height that shines down and to all sides. */
+        Lamp: {
+            /** @description Its id, unique among the lamps. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it hangs. */
+            position: number[];
+            /**
+             * Format: double
+             * @description Height over the ground there, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Its light, lumens; zero for one that is out.
+             */
+            lumens: number;
+            /**
+             * Format: double
+             * @description Height of the ground under it, m.
+             */
+            ground_m?: number;
+        };
+        /** @description Something that is easily found in the picture. */
+        Landmark: {
+            /** @description What it is. */
+            says: string;
+            /** @description Where it must sit, per cent from the left and from the top. */
+            at_percent: number[];
+            /**
+             * Format: double
+             * @description Distance from the lens, m.
+             */
+            slant_m: number;
+        };
+        /** @description A layer of a drawing. */
+        Layer: {
+            /** @description Its name. */
+            name: string;
+            /** @description What its name says that is on it. */
+            kind: components["schemas"]["ObstacleKind"];
+            /** @description The obstacles that come of it; their ids are places in this import, not a site's. */
+            obstacles: components["schemas"]["Obstacle"][];
+        };
+        /** @description What was left out. */
+        LeftOut: {
+            /** @description What it is in the file. */
+            source: string;
+            /** @description Its layer. */
+            layer: string;
+            /** @description Why. */
+            why: string;
+        };
+        /** @description A lens as its maker describes it. A fixed lens has both focal lengths equal. */
+        Lens: {
+            /**
+             * Format: double
+             * @description Shortest (widest) focal length, mm.
+             */
+            focal_min_mm: number;
+            /**
+             * Format: double
+             * @description Longest (narrowest) focal length, mm.
+             */
+            focal_max_mm: number;
+            /**
+             * Format: double
+             * @description Published horizontal field of view at the shortest focal length, degrees.
+             */
+            hfov_at_min_deg?: number | null;
+            /**
+             * Format: double
+             * @description Published horizontal field of view at the longest focal length, degrees.
+             */
+            hfov_at_max_deg?: number | null;
+            /**
+             * Format: double
+             * @description Widest aperture, focal length over opening.
+             */
+            f_number?: number | null;
+        };
+        /** @description Which light a picture is taken in. */
+        Light: "day" | {
+            /** @description By night, with the infrared light of the camera, exposed by so many stops over what makes the promises of the head well lit. */
+            night: {
+                /**
+                 * Format: double
+                 * @description Stops, a doubling each.
+                 */
+                stops?: number;
+            };
+        };
+        /** @description The light of a site by night. */
+        LightTold: {
+            /** @description Each target that lies before a head. */
+            targets: components["schemas"]["LitTarget"][];
+            /** @description Each head with infrared light and each target before it. */
+            infrared: components["schemas"]["InfraredOn"][];
+            /** @description What washes out in the picture of each head with infrared light that serves some target best. */
+            washed: components["schemas"]["Washed"][];
+            /** @description Each head that has lamps in its picture, or so near to it that they spoil it. */
+            spoiled: components["schemas"]["Spoiled"][];
+            /** @description Lamps that are drawn inside of a solid: their light goes nowhere. */
+            buried: components["schemas"]["Buried"][];
+        };
+        /** @description A fixed head that points one that is turned from afar. */
+        Link: {
+            /** @description The id of the fixed view's camera. */
+            camera: string;
+            /** @description The id of its head. */
+            head: string;
+            /** @description What both see: four or more pairs, on the ground. */
+            pairs: components["schemas"]["LinkPair"][];
+        };
+        /** @description How a turned head hangs, as its pairs have it. */
+        LinkFound: {
+            /** @description Where it is, m east, north and up. */
+            position: number[];
+            /**
+             * Format: double
+             * @description How far that is from where it is drawn, m.
+             */
+            moved_m: number;
+            /**
+             * Format: double
+             * @description The bearing that its pan of zero looks to, degrees.
+             */
+            pan_zero_deg: number;
+            /**
+             * Format: double
+             * @description How far its axis leans off the plumb line, degrees.
+             */
+            leans_deg: number;
+            /** @description By how much each pair is off, degrees, in their order. */
+            off_deg: number[];
+            /** @description The place in the list of the pair that is off most. */
+            worst: number;
+            /**
+             * Format: double
+             * @description The root of the mean of the squares of what they are off, degrees.
+             */
+            rms_deg: number;
+        };
+        /** @description A pair that links a fixed view to a head that is turned: something that both see. */
+        LinkPair: {
+            /** @description Where it is in the fixed view, px right and down from the top-left corner. */
+            pixel: number[];
+            /**
+             * Format: double
+             * @description The pan with which the turned head has it in the middle of its picture, degrees on its own scale.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description The tilt with which it has, degrees below the horizontal on its own scale.
+             */
+            tilt_deg: number;
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Camera: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the cameras. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Where it is mounted. */
+                position: number[];
+                /** @description The id of the spot that it sits on. */
+                spot?: string | null;
+                /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
+                mounted_on?: string | null;
+                /**
+                 * Format: double
+                 * @description Height of its optical centre, m.
+                 */
+                height_m: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground under it, m; `height_m` is over it.
+                 */
+                ground_m?: number;
+                /** @description The whole model, so that a file stands alone. */
+                model: components["schemas"]["Model"];
+                emitter?: null | components["schemas"]["Emitter"];
+                /** @description Its heads; most cameras have one. */
+                heads: components["schemas"]["CameraHead"][];
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Lamp: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the lamps. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Where it hangs. */
+                position: number[];
+                /**
+                 * Format: double
+                 * @description Height over the ground there, m.
+                 */
+                height_m: number;
+                /**
+                 * Format: double
+                 * @description Its light, lumens; zero for one that is out.
+                 */
+                lumens: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground under it, m.
+                 */
+                ground_m?: number;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Obstacle: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the obstacles. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description What it is. */
+                kind: components["schemas"]["ObstacleKind"];
+                /** @description Its corners in order, not repeated at the end. */
+                outline: number[][];
+                /** @description Whether the outline is filled; an open one is a thin wall. */
+                closed?: boolean;
+                /**
+                 * Format: double
+                 * @description Height of its underside, m.
+                 */
+                base_m?: number;
+                /**
+                 * Format: double
+                 * @description Height of its top, m.
+                 */
+                top_m: number;
+                /**
+                 * Format: double
+                 * @description 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
+                 */
+                see_through?: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground at its foot, m; base and top are over it.
+                 */
+                ground_m?: number;
+                /** @description Its corners when it stands open; a door or gate. */
+                open_outline?: number[][] | null;
+                /** @description Whether it stands open now. */
+                open?: boolean;
+                /**
+                 * Format: double
+                 * @description Thickness of the trunk under a tree's crown, m.
+                 */
+                trunk_m?: number | null;
+                /**
+                 * Format: double
+                 * @description How much a tree grows in a year, upwards and outwards, m.
+                 */
+                growth_m_per_year?: number;
+                /**
+                 * Format: double
+                 * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
+                 */
+                bare_see_through?: number | null;
+                /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
+                lettering?: boolean;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_PrivatePlace: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the private places. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Its corners in order, not repeated at the end. */
+                outline: number[][];
+                /** @description Whether the outline is filled; an open one is upright, like a window. */
+                closed?: boolean;
+                /**
+                 * Format: double
+                 * @description Height of its lower edge over the ground there, m.
+                 */
+                base_m?: number;
+                /**
+                 * Format: double
+                 * @description Height of its upper edge over the ground there, m.
+                 */
+                top_m: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground there, m.
+                 */
+                ground_m?: number;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Reading: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the readings. */
+                id: string;
+                /** @description The id of the spot or point target that it was taken from. */
+                from: string;
+                /** @description The id of the spot or point target that it was taken to. */
+                to: string;
+                /**
+                 * Format: double
+                 * @description Slope distance, m: the mean of the shots where there are several.
+                 */
+                slope_m: number;
+                /**
+                 * Format: double
+                 * @description Inclination if the device gave it, degrees above the horizontal.
+                 */
+                inclination_deg?: number | null;
+                /**
+                 * Format: double
+                 * @description Height that it was taken from, m; the point's own where left out.
+                 */
+                from_height_m?: number | null;
+                /**
+                 * Format: double
+                 * @description Height that it was taken to, m; the point's own where left out.
+                 */
+                to_height_m?: number | null;
+                /**
+                 * Format: double
+                 * @description How well it is known: one standard deviation, m; 0.02 where left out.
+                 */
+                sigma_m?: number | null;
+                /** @description Whether it takes part; one that was thrown out stays on record. */
+                used?: boolean;
+                /** @description The shots that it is the mean of, slope distances, m. */
+                shots_m?: number[];
+                /**
+                 * @description The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
+                 *     where they were not kept.
+                 */
+                shots_deg?: (number | null)[];
+                /** @description Who took it. */
+                by?: string | null;
+                /** @description When, as in `2026-11-24T14:02:00Z`. */
+                taken?: string | null;
+                /** @description With which device. */
+                device?: string | null;
+                /** @description Anything else. */
+                note?: string | null;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Spot: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among spots and targets. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Where it is. */
+                position: number[];
+                /**
+                 * Format: double
+                 * @description Height available, m.
+                 */
+                height_m: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground at its foot, m; `height_m` is over it.
+                 */
+                ground_m?: number;
+                /**
+                 * Format: double
+                 * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
+                 */
+                position_sigma_m?: number | null;
+                /** @description Whether the position is known and must not move. */
+                fixed?: boolean;
+                kind?: null | components["schemas"]["SpotKind"];
+                /** @description What it is made of, as in `brick` or `steel cladding`. */
+                surface?: string | null;
+                /** @description Whether a back box is needed. */
+                back_box?: boolean | null;
+                /**
+                 * Format: double
+                 * @description Length of the cable way to the recorder, an estimate, m.
+                 */
+                cable_m?: number | null;
+                /** @description Whether it is outdoors. */
+                outdoor?: boolean | null;
+                /** @description Whether somebody standing can reach it. */
+                in_reach?: boolean | null;
+                /** @description Anything else. */
+                note?: string | null;
+                /** @description Its photos. */
+                photos?: components["schemas"]["Photo"][];
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Target: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the targets. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description What must be seen there. */
+                subject: components["schemas"]["Subject"];
+                /** @description What the picture will be used for. */
+                task: components["schemas"]["Task"];
+                /**
+                 * Format: double
+                 * @description An own need in place of the task's, px/m.
+                 */
+                needs_px_per_m?: number | null;
+                /** @description Where it is. */
+                shape: components["schemas"]["Shape"];
+                /**
+                 * Format: double
+                 * @description Height of the thing that must be seen, m.
+                 */
+                height_m: number;
+                /**
+                 * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
+                 *     and a plate have their middle at `height_m`.
+                 */
+                size_m?: number[] | null;
+                /**
+                 * Format: double
+                 * @description The bearing its face or plate points to, degrees; none for any.
+                 */
+                facing_deg?: number | null;
+                plate?: null | components["schemas"]["PlateKind"];
+                /**
+                 * Format: double
+                 * @description How fast the subject moves, m/s.
+                 */
+                speed_mps?: number;
+                /**
+                 * Format: double
+                 * @description Height of the ground there, m; `height_m` is over it.
+                 */
+                ground_m?: number;
+                /**
+                 * Format: double
+                 * @description How long it may go unseen, s; none where that was not said.
+                 */
+                unseen_at_most_s?: number | null;
+                /**
+                 * Format: int32
+                 * @description How many heads must keep it.
+                 */
+                heads_wanted?: number;
+                /** @description How its distance was got. */
+                distance?: components["schemas"]["Distance"];
+                /**
+                 * Format: double
+                 * @description How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
+                 */
+                position_sigma_m?: number | null;
+                /** @description Whether the position of a point is known and must not move. */
+                fixed?: boolean;
+                /** @description What the picture will be used for, in the client's words. */
+                used_for?: string | null;
+                /** @description The light there at night. */
+                night_light?: string | null;
+                /** @description Its photos. */
+                photos?: components["schemas"]["Photo"][];
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Variant: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the variants. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description Its cameras; ids are unique within it. */
+                cameras: components["schemas"]["Camera"][];
+            }[];
+        };
+        /** @description The light of lamps on a target. */
+        LitTarget: {
+            /** @description The target's id. */
+            target: string;
+            /** @description The place that decides, metres east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The light there on an upright surface that faces the camera of its best head, lux.
+             */
+            lux_upright: number;
+            /** @description The lamps that it comes from. */
+            lamps: string[];
+        };
+        /** @description A promise that stands worse when a camera fails. */
+        Lost: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The target's id. */
+            target: string;
+            /** @description Its verdict with the camera. */
+            before: components["schemas"]["Verdict"];
+            /** @description Its verdict without it. */
+            after: components["schemas"]["Verdict"];
+        };
+        /** @description A promise in a picture. */
+        Mark: {
+            /** @description The target. */
+            target: string;
+            /** @description Where its sight line lands on the sensor, px, as evaluated. */
+            pixel: number[];
+            /** @description What must be seen of it on the sensor, px: left, top, right, bottom; none out of the picture. */
+            bracket?: number[] | null;
+            /**
+             * Format: double
+             * @description Pixel density there across, px/m.
+             */
+            px_per_m?: number | null;
+            good_for?: null | components["schemas"]["Task"];
+            /** @description How its sight line stands. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Whether that line is clear. */
+            clear: boolean;
+            /**
+             * Format: double
+             * @description How far it is drawn out while the shutter is open, px of the sensor.
+             */
+            blur_px: number;
+        };
+        /** @description A promise that a mask stands before. */
+        MaskCost: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Broken where it covers what must be seen, tight where it may. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description A mask in a picture. */
+        MaskShown: {
+            /** @description The private place's id. */
+            id: string;
+            /** @description Its corners, px of the sensor. */
+            outline: number[][];
+        };
+        /** @description A part of a head's picture that must be masked. */
+        Masked: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The private place's id. */
+            place: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The corners of the mask in per cent of the picture's width, from the left, and height, from the top: convex, at most eight. */
+            corners_percent: number[][];
+            /**
+             * Format: double
+             * @description The share of the picture that it covers.
+             */
+            share: number;
+            /** @description The promises that it stands before. */
+            costs: components["schemas"]["MaskCost"][];
+        };
+        /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
+        MeasureRequest: {
+            /** @description Metres east, north, up. */
+            from: number[];
+            /** @description Metres east, north, up. */
+            to: number[];
+            /** @description Slope distances of the shots before this one, m. */
+            earlier_m?: number[];
+            /**
+             * Format: double
+             * @description Slope distance as typed, m.
+             */
+            typed_slope_m?: number | null;
+            /**
+             * Format: double
+             * @description Inclination as typed, degrees.
+             */
+            typed_inclination_deg?: number | null;
+        };
+        /** @description A shot, and what it makes together with those before it. */
+        Measured: {
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+            /**
+             * Format: double
+             * @description Its level distance, m, where the inclination is known.
+             */
+            level_m: number | null;
+            /** @description All shots together. */
+            together: components["schemas"]["Shots"];
+        };
+        /** @description A way that mends a picture, with its price. */
+        Mend: {
+            /** @description What to do, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description What is left of the trouble then: a share of the picture, or hours a year.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description The share of the picture that is of use then, 0 to 1.
+             */
+            useful: number;
+            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Every promise that it changes. */
+            effects: components["schemas"]["Effect"][];
+            /** @description Whether it makes a promise worse. */
+            harms: boolean;
+        };
+        /**
+         * @description What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then by kind, the least effort
+         *     first; of a kind those that take most of it away.
+         */
+        Mends: {
+            /**
+             * Format: double
+             * @description How much there is of it now: a share of the picture, or hours a year.
+             */
+            now: number;
+            /**
+             * Format: double
+             * @description The share of the picture that is of use now, 0 to 1.
+             */
+            useful: number;
+            /** @description The ways. */
+            ways: components["schemas"]["Mend"][];
+        };
+        /** @description Two states put together. */
+        Merged: {
+            site: null | components["schemas"]["SiteFile"];
+            /** @description What both changed and nobody chose about yet. */
+            clashes: components["schemas"]["Clash"][];
+            /** @description Why the two don't hold together; then one has to be taken whole, or something chosen otherwise. */
+            faults: components["schemas"]["Fault"][];
+        };
+        /** @description A camera model. */
+        Model: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Its build. */
+            form: components["schemas"]["Form"];
+            /** @description Its sensor. */
+            sensor: components["schemas"]["Sensor"];
+            /** @description Its lens. */
+            lens: components["schemas"]["Lens"];
+            /**
+             * Format: int32
+             * @description How many heads it has; one where left out.
+             */
+            head_count?: number | null;
+            /**
+             * Format: double
+             * @description Rated range of its infrared light, m; none where it has no such light.
+             */
+            infrared_m?: number | null;
+            infrared?: null | components["schemas"]["Infrared"];
+            /**
+             * Format: double
+             * @description The least light that it makes a usable picture of, lux, at a shutter of 1/30 s.
+             */
+            least_lux?: number | null;
+            /** @description Protection against dust and water, as in `IP67` (IEC 60529). */
+            ip?: string | null;
+            /** @description Protection against blows, as in `IK10` (IEC 62262). */
+            ik?: string | null;
+            /**
+             * Format: int32
+             * @description Power class over the network cable, 1 to 8 (IEEE 802.3).
+             */
+            power_class?: number | null;
+            /**
+             * Format: double
+             * @description Weight without bracket, kg.
+             */
+            weight_kg?: number | null;
+            /** @description The least and the greatest tilt that its build takes, degrees below the horizontal; those usual for its form where left out. */
+            tilts_deg?: number[] | null;
+            /**
+             * Format: double
+             * @description How near two heads can come on its ring, degrees; a multi-head.
+             */
+            apart_deg?: number | null;
+            /**
+             * Format: double
+             * @description What one costs, in the firm's own money.
+             */
+            price?: number | null;
+        };
+        /** @description How many of a model. */
+        ModelCount: {
+            /** @description Its name. */
+            model: string;
+            /** @description How many. */
+            count: number;
+        };
+        /** @description A name for a revision. */
+        NameRequest: {
+            /** @description The name; null takes it away. */
+            name: string | null;
+            /** @description Whether it was agreed on with the client. */
+            agreed?: boolean;
+        };
+        /** @description Where a need ends. */
+        NeedEnd: {
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description Its need, px/m.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description The greatest ground distance at which it is met, m.
+             */
+            ground_m: number;
+        };
+        /**
+         * @description A published table of needs.
+         * @enum {string}
+         */
+        NeedSet: "2014" | "2025";
+        /** @description A field that must be answered before one leaves, with the question. */
+        Needed: {
+            /** @description The field's name in the file. */
+            field: string;
+            /** @description The question. */
+            asks: string;
+        };
+        /** @description A solid: an outline extruded from `base_m` to `top_m`. */
+        Obstacle: {
+            /** @description Its id, unique among the obstacles. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is. */
+            kind: components["schemas"]["ObstacleKind"];
+            /** @description Its corners in order, not repeated at the end. */
+            outline: number[][];
+            /** @description Whether the outline is filled; an open one is a thin wall. */
+            closed?: boolean;
+            /**
+             * Format: double
+             * @description Height of its underside, m.
+             */
+            base_m?: number;
+            /**
+             * Format: double
+             * @description Height of its top, m.
+             */
+            top_m: number;
+            /**
+             * Format: double
+             * @description 0 opaque … 1 no hindrance; over 0.5 it does not block but is reported.
+             */
+            see_through?: number;
+            /**
+             * Format: double
+             * @description Height of the ground at its foot, m; base and top are over it.
+             */
+            ground_m?: number;
+            /** @description Its corners when it stands open; a door or gate. */
+            open_outline?: number[][] | null;
+            /** @description Whether it stands open now. */
+            open?: boolean;
+            /**
+             * Format: double
+             * @description Thickness of the trunk under a tree's crown, m.
+             */
+            trunk_m?: number | null;
+            /**
+             * Format: double
+             * @description How much a tree grows in a year, upwards and outwards, m.
+             */
+            growth_m_per_year?: number;
+            /**
+             * Format: double
+             * @description How well one sees through a tree that has lost its leaves; none for one that keeps them.
+             */
+            bare_see_through?: number | null;
+            /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
+            lettering?: boolean;
+        };
+        /**
+         * @description What an obstacle is.
+         * @enum {string}
+         */
+        ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "eave" | "door" | "other";
+        /** @description What another state of the site does to the promises. */
+        OtherState: {
+            /** @description What is different, in words. */
+            says: string;
+            /** @description The promises that stand differently; none if nothing changes. */
+            changes: components["schemas"]["ThenStands"][];
+        };
+        /**
+         * @description The two schools of overlap (handbook, section 6).
+         * @enum {string}
+         */
+        OverlapSchool: "spread" | "back_up";
+        /** @description The second camera that keeps *observe* on the vehicle where a plate is read. */
+        Overview: {
+            head: null | components["schemas"]["HeadRef"];
+            /** @description How it is kept. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description A patch of ground. */
+        Patch: {
+            /**
+             * Format: double
+             * @description Its area, m².
+             */
+            area_m2: number;
+            /** @description A place in it, as far from its edge as any, m east and north. */
+            at: number[];
+            /** @description Its outlines, m: the outer one and those of holes, corners not repeated. */
+            outlines: number[][][];
+        };
+        /** @description One operation of a JSON Patch (RFC 6902). */
+        PatchOp: {
+            /** @description `replace`, `add` or `remove`. */
+            op: string;
+            /** @description JSON Pointer into the site file. */
+            path: string;
+            /** @description The new value; none for `remove`. */
+            value?: unknown;
+        };
+        /** @description A photo that is kept beside the file. */
+        Photo: {
+            /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
+            picture: string;
+            /** @description What it shows. */
+            note?: string | null;
+            /** @description Where it was taken, if the surveyor keeps that: degrees north, degrees east. */
+            taken_at?: number[] | null;
+        };
+        /** @description The upper and lower edge of the picture on one bearing. */
+        PictureEdges: {
+            /**
+             * Format: double
+             * @description Depression of the upper edge, degrees; negative above the horizon.
+             */
+            top_deg: number;
+            /**
+             * Format: double
+             * @description Depression of the lower edge, degrees.
+             */
+            bottom_deg: number;
+            /**
+             * Format: double
+             * @description Ground nearer than this is unseen, m; null when the lower edge never meets the ground.
+             */
+            unseen_ground_to_m: number | null;
+            /**
+             * Format: double
+             * @description At the target's height nothing nearer than this is seen, m.
+             */
+            unseen_at_height_to_m: number | null;
+        };
+        /** @description What is said of a picture that was taken. */
+        PictureHead: {
+            /** @description Its name: the SHA-256 of its bytes, in hex. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Height, px.
+             */
+            height_px: number;
+        };
+        /** @description What a picture shows. */
+        PictureTold: {
+            /** @description Which part of the sensor. */
+            frame: components["schemas"]["Frame"];
+            /** @description Size of the whole sensor's picture, px. */
+            sensor_px: number[];
+            /**
+             * Format: double
+             * @description Effective focal length, px of the sensor: so many pixels a small turn takes, per radian, in its middle.
+             */
+            focal_px: number;
+            /** @description The promises that lie before the head. */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Format: double
+             * @description The share of what is worked out that is lighter than white can be.
+             */
+            clipped: number;
+            /** @description Whether the camera has a light of its own. */
+            infrared: boolean;
+            /** @description Whether lamps are known that shine at night. */
+            lamps: boolean;
+            /** @description Lines of the horizon, px of the sensor. */
+            horizon: number[][][];
+            /** @description A line through its middle that is level where the camera hangs level, px of the sensor. */
+            level: number[][][];
+            /** @description What must be masked for private places: outlines, px of the sensor, with their places' ids. */
+            masks: components["schemas"]["MaskShown"][];
+        };
+        /** @description What a head's picture is used for, as shares of it that together make 1. */
+        PictureUse: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The task that it is judged for: the least of those that it serves best, or detect where it serves none. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description The need of it, px/m.
+             */
+            need_px_per_m: number;
+            /**
+             * Format: double
+             * @description On ground, or on somebody who may stand there, within reach of the task.
+             */
+            useful: number;
+            /**
+             * Format: double
+             * @description On the building that it hangs on.
+             */
+            own: number;
+            /**
+             * Format: double
+             * @description On something else so near that it takes infrared light back, or hides what is behind it.
+             */
+            near: number;
+            /**
+             * Format: double
+             * @description On other walls and things.
+             */
+            solids: number;
+            /**
+             * Format: double
+             * @description On ground past its reach.
+             */
+            too_far: number;
+            /**
+             * Format: double
+             * @description On the sky.
+             */
+            sky: number;
+            /** @description What stands in its infrared beam too near, with the share of the picture that it takes; empty for a head without. */
+            in_beam: components["schemas"]["InBeam"][];
+        };
+        /** @description A change of the picture, with what it gives and what it costs. */
+        PictureWay: {
+            /** @description What it changes, or which school it follows. */
+            kind: components["schemas"]["PictureWayKind"];
+            /** @description What to do, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description The useful share of the picture then, 0 to 1.
+             */
+            useful: number;
+            /**
+             * Format: double
+             * @description How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
+             */
+            reach_m: number;
+            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Every promise that it changes. */
+            effects: components["schemas"]["Effect"][];
+            /** @description Whether it makes a promise worse. */
+            harms: boolean;
+        };
+        /**
+         * @description What a change of the picture is for.
+         * @enum {string}
+         */
+        PictureWayKind: "tilt" | "corridor" | "longer" | "spot" | "shade" | "reach";
+        /** @description The useful share of a head's picture now, and what would change it. */
+        PictureWays: {
+            /**
+             * Format: double
+             * @description The useful share now, 0 to 1.
+             */
+            useful: number;
+            /**
+             * Format: double
+             * @description How far out the ground straight ahead is of use now, m.
+             */
+            reach_m: number;
+            /** @description What gains, without making a promise worse, the most first; then what each school of tilt would give and cost. */
+            ways: components["schemas"]["PictureWay"][];
+        };
+        /** @description How a picture is wished for. */
+        PictureWish: {
+            /** @description What of it, and how large. */
+            window: components["schemas"]["Window"];
+            /** @description In which light. */
+            light: components["schemas"]["Light"];
+            /** @description Whether a grid of metres is laid on the ground. */
+            grid?: boolean;
+            /**
+             * Format: int32
+             * @description Samples to a side of each pixel: 1 while something moves, 2 or more for smooth edges.
+             */
+            samples: number;
+            /**
+             * Format: double
+             * @description How long the shutter is open, s: subjects that move are drawn out so long. Nothing moves while it is zero.
+             */
+            shutter_s?: number;
+        };
+        /** @description A task as people say it, with what it stands for. */
+        PlainTask: {
+            /** @description How people say it. */
+            says: string;
+            /** @description What must be seen. */
+            subject: components["schemas"]["Subject"];
+            /** @description What the picture is used for. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description The usual height of what must be seen, m.
+             */
+            height_m: number;
+        };
+        /** @description The figures of a zone. */
+        PlateFigures: {
+            /**
+             * Format: double
+             * @description s.
+             */
+            time_s: number | null;
+            /**
+             * Format: double
+             * @description Pictures.
+             */
+            looks: number | null;
+            /**
+             * Format: double
+             * @description s.
+             */
+            shutter_wanted_s: number | null;
+            /**
+             * Format: double
+             * @description px.
+             */
+            blur_px: number | null;
+            /**
+             * Format: double
+             * @description m.
+             */
+            focus_m: number | null;
+            sharp: null | components["schemas"]["SharpTold"];
+            /**
+             * Format: double
+             * @description Stops.
+             */
+            infrared_stops: number | null;
+            /**
+             * Format: double
+             * @description px.
+             */
+            char_height_px: number | null;
+            /**
+             * Format: double
+             * @description px.
+             */
+            stroke_px: number | null;
+            /** @description px, least and most. */
+            size_window_px: number[] | null;
+            /**
+             * Format: double
+             * @description m.
+             */
+            scene_width_m: number | null;
+        };
+        /** @description What a plate is like besides its size, which is the target's. */
+        PlateKind: {
+            /** @description What the kind is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Height of its characters, m.
+             */
+            character_m: number;
+            /**
+             * Format: double
+             * @description Width of their strokes, m.
+             */
+            stroke_m: number;
+            /** @description Whether it throws infrared light back to where it came from. */
+            reflecting: boolean;
+        };
+        /**
+         * @description The two schools of plate cameras (handbook, section 6).
+         * @enum {string}
+         */
+        PlateSchool: "level" | "raised";
+        /** @description One head and one plate on its way, of which it has some part in view and clear. */
+        PlateTold: components["schemas"]["PlateFigures"] & {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The target's id. */
+            target: string;
+            zone: null | components["schemas"]["ZoneEnds"];
+        };
+        /** @description What a distance and a task ask of a lens. */
+        PocketAnswer: {
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            distance_m: number;
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description What it needs, px/m.
+             */
+            needs_px_per_m: number;
+            /** @description Where the need comes from. */
+            basis: string;
+            /** @description The sensor that the next two figures are for. */
+            sensor: components["schemas"]["Sensor"];
+            /**
+             * Format: double
+             * @description Focal length that just gives the need on the axis: f = n·s·w/W, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description Width of the scene there at that density: W/n, m.
+             */
+            scene_width_m: number;
+            near?: null | components["schemas"]["PocketNear"];
+            /** @description Catalogue models that reach it, the least zoom first; then the ones that fall least short. */
+            lenses: components["schemas"]["PocketLens"][];
+        };
+        /** @description A catalogue model held against the question. */
+        PocketLens: {
+            /** @description The model's name. */
+            model: string;
+            /** @description Whether it reaches the need at that distance, on the axis. */
+            reaches: boolean;
+            /**
+             * Format: double
+             * @description The shortest focal length that reaches, mm; the longest it has if none does.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description Pixel density at that focal length and distance, on the axis, px/m.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description Greatest range for the need at that focal length: s = W·f/(w·n), m.
+             */
+            greatest_range_m: number;
+            /**
+             * Format: double
+             * @description Width of the scene at the distance: W/density, m.
+             */
+            scene_width_m: number;
+        };
+        /** @description What differs at the near end of a zone that one setting has to serve. */
+        PocketNear: {
+            /**
+             * Format: double
+             * @description Slant distance there, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Width of the scene there when the far end just gets its need, m.
+             */
+            scene_width_m: number;
+            /**
+             * Format: double
+             * @description By how many stops infrared light is stronger there than at the far end.
+             */
+            infrared_stops: number;
+        };
+        /** @description An aim that a head goes to, with how long it stays. */
+        Preset: {
+            /** @description Its id, unique among the presets and flattened views of its head. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Bearing of the optical axis, degrees clockwise from north.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Angle of the optical axis below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description The focal length that is set, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description How long the tour stays here, s.
+             */
+            dwell_s: number;
+        };
+        /**
+         * @description A private place: an outline between two heights. A filled one is all that happens over a piece of ground; an open one stands
+         *     upright, like a window.
+         */
+        PrivatePlace: {
+            /** @description Its id, unique among the private places. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its corners in order, not repeated at the end. */
+            outline: number[][];
+            /** @description Whether the outline is filled; an open one is upright, like a window. */
+            closed?: boolean;
+            /**
+             * Format: double
+             * @description Height of its lower edge over the ground there, m.
+             */
+            base_m?: number;
+            /**
+             * Format: double
+             * @description Height of its upper edge over the ground there, m.
+             */
+            top_m: number;
+            /**
+             * Format: double
+             * @description Height of the ground there, m.
+             */
+            ground_m?: number;
+        };
+        /** @description Which sight line is to be kept. */
+        Question: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of one of its presets or flattened views; none for its own aim, or the first preset where it has some. */
+            view?: string | null;
+            /** @description The target's id. */
+            target: string;
+        };
+        /** @description The way to a place on which one is seen least. */
+        QuietPath: {
+            /** @description Its corners, from the edge to the goal, m. */
+            points: number[][];
+            /**
+             * Format: double
+             * @description Its length, m.
+             */
+            length_m: number;
+            /**
+             * Format: double
+             * @description How much of it is seen, m.
+             */
+            seen_m: number;
+            /**
+             * Format: double
+             * @description How long one is seen, walking, s.
+             */
+            seen_s: number;
+            /** @description By whom and how long, s; the longest first. */
+            by: components["schemas"]["SeenBy"][];
+        };
+        /** @description How far a need reaches. */
+        Reach: {
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description Its need, px/m.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description The greatest slant distance on the axis, m.
+             */
+            slant_m: number;
+        };
+        /** @description What a CSV file held. */
+        ReadCsv: {
+            /** @description The readings of the good lines. */
+            readings: components["schemas"]["Reading"][];
+            /** @description The bad lines, each with its number. */
+            faults: components["schemas"]["Fault"][];
+        };
+        /** @description A CSV file and the site that it goes into. */
+        ReadReadingsRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description The CSV file. */
+            csv: string;
+        };
+        /** @description One measured distance. */
+        Reading: {
+            /** @description Its id, unique among the readings. */
+            id: string;
+            /** @description The id of the spot or point target that it was taken from. */
+            from: string;
+            /** @description The id of the spot or point target that it was taken to. */
+            to: string;
+            /**
+             * Format: double
+             * @description Slope distance, m: the mean of the shots where there are several.
+             */
+            slope_m: number;
+            /**
+             * Format: double
+             * @description Inclination if the device gave it, degrees above the horizontal.
+             */
+            inclination_deg?: number | null;
+            /**
+             * Format: double
+             * @description Height that it was taken from, m; the point's own where left out.
+             */
+            from_height_m?: number | null;
+            /**
+             * Format: double
+             * @description Height that it was taken to, m; the point's own where left out.
+             */
+            to_height_m?: number | null;
+            /**
+             * Format: double
+             * @description How well it is known: one standard deviation, m; 0.02 where left out.
+             */
+            sigma_m?: number | null;
+            /** @description Whether it takes part; one that was thrown out stays on record. */
+            used?: boolean;
+            /** @description The shots that it is the mean of, slope distances, m. */
+            shots_m?: number[];
+            /**
+             * @description The inclinations of these shots as seen from `from`, degrees above the horizontal, null where the device gave none; empty
+             *     where they were not kept.
+             */
+            shots_deg?: (number | null)[];
+            /** @description Who took it. */
+            by?: string | null;
+            /** @description When, as in `2026-11-24T14:02:00Z`. */
+            taken?: string | null;
+            /** @description With which device. */
+            device?: string | null;
+            /** @description Anything else. */
+            note?: string | null;
+        };
+        /**
+         * @description What a head makes of a place.
+         * @enum {string}
+         */
+        Reason: "seen" | "in_turns" | "too_far" | "behind" | "under" | "out_of_picture";
+        /** @description A site and the cells that its relief is wanted for. */
+        ReliefRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /**
+             * Format: double
+             * @description Height that is looked at, m.
+             */
+            at_height_m: number;
+            /**
+             * Format: double
+             * @description Side of a cell, m.
+             */
+            cell_m: number;
+            /** @description West, south, east, north, m. */
+            bounds: number[];
+        };
+        /** @description One revision of a site. */
+        Revision: {
+            /**
+             * Format: uuid
+             * @description The site.
+             */
+            site_id: string;
+            /**
+             * Format: int32
+             * @description Its number, from 1.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description The revision that it was made from.
+             */
+            based_on: number | null;
+            /**
+             * Format: date-time
+             * @description When it was saved.
+             */
+            saved_at: string;
+            /** @description What changed, in a few words. */
+            says: string;
+            /** @description The whole site file. */
+            site: components["schemas"]["SiteFile"];
+        };
+        /** @description A revision without its file. */
+        RevisionHead: {
+            /**
+             * Format: int32
+             * @description Its number, from 1.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description The revision that it was made from.
+             */
+            based_on: number | null;
+            /**
+             * Format: date-time
+             * @description When it was saved.
+             */
+            saved_at: string;
+            /** @description What changed, in a few words. */
+            says: string;
+            /** @description The name that somebody gave this state; it is never thinned out. */
+            name: string | null;
+            /** @description Whether it was agreed on. */
+            agreed: boolean;
+        };
+        /**
+         * @description The name of a rule.
+         * @enum {string}
+         */
+        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked" | "light_enough" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
+        /** @description What a rule found on a sight line. */
+        RuleResult: {
+            /** @description The rule. */
+            rule: components["schemas"]["RuleName"];
+            /**
+             * Format: double
+             * @description What was found, in `unit`; null when data is missing.
+             */
+            value: number | null;
+            /**
+             * Format: double
+             * @description The same at the worst of the stated uncertainties, where the rule computes it.
+             */
+            worst: number | null;
+            /**
+             * Format: double
+             * @description What it is held against, in `unit`; null where nobody said.
+             */
+            limit: number | null;
+            /**
+             * Format: double
+             * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
+             */
+            broken_past: number | null;
+            /** @description `px/m`, `deg`, `s`, `px`, `m`, `stops`, `looks`, `times` (what it needs) or `hidden` or `masked` (shares of the subject). */
+            unit: string;
+            /** @description What follows. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Where the limit comes from. */
+            basis: string;
+        };
+        /** @description The limits of a site. Each has the handbook's value unless the firm sets its own. */
+        Rules: {
+            /** @default 2014 */
+            needs?: components["schemas"]["NeedSet"];
+            /** @default level */
+            plate_school?: components["schemas"]["PlateSchool"];
+            /** @default null */
+            overlap?: null | components["schemas"]["OverlapSchool"];
+            /**
+             * Format: double
+             * @description Face seen from above: kept up to this depression, degrees …
+             * @default 15
+             */
+            face_kept_deg?: number;
+            /**
+             * Format: double
+             * @description … tight up to this one, broken past it.
+             * @default 30
+             */
+            face_tight_deg?: number;
+            /**
+             * Format: double
+             * @description Turned away, to identify or inspect: kept up to this angle off the face's own direction, degrees …
+             * @default 30
+             */
+            identify_turned_kept_deg?: number;
+            /**
+             * Format: double
+             * @description … tight up to this one, broken past it.
+             * @default 60
+             */
+            identify_turned_tight_deg?: number;
+            /**
+             * Format: double
+             * @description Turned away, to recognise: kept up to this angle, degrees …
+             * @default 60
+             */
+            recognise_turned_kept_deg?: number;
+            /**
+             * Format: double
+             * @description … tight up to this one, broken past it.
+             * @default 80
+             */
+            recognise_turned_tight_deg?: number;
+            /**
+             * Format: double
+             * @description Greatest share of a face or a plate that may be hidden.
+             * @default 0
+             */
+            hidden_small_share?: number;
+            /**
+             * Format: double
+             * @description Greatest share of a person or a vehicle that may be hidden.
+             * @default 0.3333333333333333
+             */
+            hidden_large_share?: number;
+            /**
+             * Format: double
+             * @description Level school: greatest side angle to the plate, degrees.
+             * @default 15
+             */
+            level_side_deg?: number;
+            /**
+             * Format: double
+             * @description Level school: greatest vertical angle to the plate, degrees.
+             * @default 15
+             */
+            level_vertical_deg?: number;
+            /**
+             * Format: double
+             * @description Raised school: greatest side angle to the plate, degrees.
+             * @default 30
+             */
+            raised_side_deg?: number;
+            /**
+             * Format: double
+             * @description Raised school: greatest vertical angle to the plate, degrees.
+             * @default 30
+             */
+            raised_vertical_deg?: number;
+            /**
+             * Format: double
+             * @description Lowest mounting height that ways may propose, m: out of reach.
+             * @default 2.4
+             */
+            mount_min_m?: number;
+            /**
+             * Format: double
+             * @description Greatest mounting height that ways may propose, m: can still be serviced.
+             * @default 6
+             */
+            mount_max_m?: number;
+            /**
+             * Format: double
+             * @description A plate on the move: kept with so many looks at it …
+             * @default 3
+             */
+            looks_kept?: number;
+            /**
+             * Format: double
+             * @description … tight with so many, broken with fewer.
+             * @default 1
+             */
+            looks_tight?: number;
+            /**
+             * Format: double
+             * @description A plate on the move: kept up to this blur, px; tight up to half a stroke.
+             * @default 1
+             */
+            blur_kept_px?: number;
+            /**
+             * Format: double
+             * @description By how many stops infrared light may differ between the ends of where a plate reads.
+             * @default 2
+             */
+            zone_stops?: number;
+            /**
+             * Format: double
+             * @description How wide the picture may be where a plate reads, m.
+             * @default 6
+             */
+            lane_width_m?: number;
+            /**
+             * @description Whether who reads plates wants a second camera that keeps *observe* on the same lane.
+             * @default true
+             */
+            overview_pair?: boolean;
+            /**
+             * Format: double
+             * @description What is so many stops lighter than what a head must see washes out.
+             * @default 4
+             */
+            washed_out_stops?: number;
+            /**
+             * Format: double
+             * @description The sun back-lights what stands so near to its direction, degrees.
+             * @default 20
+             */
+            backlit_deg?: number;
+            /**
+             * Format: double
+             * @description A lamp so near to the picture spoils it, degrees.
+             * @default 10
+             */
+            lamp_near_deg?: number;
+            /**
+             * @default {
+             *       "aim_deg": 1,
+             *       "camera_height_m": 0.05,
+             *       "focal_share": 0.03,
+             *       "guess_across_m": 0.5,
+             *       "guess_across_share": 0.02,
+             *       "guess_share": 0.1,
+             *       "height_m": 0.05,
+             *       "laser_across_m": 0.1,
+             *       "laser_m": 0.05,
+             *       "plan_across_m": 0.25,
+             *       "plan_m": 0.25,
+             *       "plan_share": 0.02,
+             *       "roll_deg": 1,
+             *       "zoom_focal_share": 0.01
+             *     }
+             */
+            uncertainties?: components["schemas"]["Uncertainties"];
+        };
+        /** @description How many of a target's samples a head has. */
+        Samples: {
+            /** @description All of them. */
+            all: number;
+            /** @description In view and clear. */
+            seen: number;
+            /** @description Kept. */
+            kept: number;
+        };
+        /** @description A new revision of a site. */
+        SaveRequest: {
+            /**
+             * Format: int32
+             * @description The revision that it was made from.
+             */
+            based_on: number;
+            /** @description What changed, in a few words. */
+            says: string;
+            /** @description The whole site file. */
+            site: components["schemas"]["SiteFile"];
+        };
+        /** @description A scale and how well the distances agree on it. */
+        ScaleFit: {
+            /**
+             * Format: double
+             * @description The scale, m per px.
+             */
+            metres_per_px: number;
+            /** @description Distance as given minus distance at that scale, m, one for each. */
+            residuals_m: number[];
+            /** @description The one that does not go with the others, if there is one; it takes three to tell. */
+            odd_one: number | null;
+        };
+        /** @description A distance between two places of the picture. */
+        ScaleMark: {
+            /** @description One end, px right and down from the top-left corner. */
+            a: number[];
+            /** @description The other end. */
+            b: number[];
+            /**
+             * Format: double
+             * @description Horizontal distance between them, m.
+             */
+            distance_m: number;
+        };
+        /** @description What a school of plate cameras makes of a sight line. */
+        SchoolTold: {
+            /** @description The school. */
+            school: components["schemas"]["PlateSchool"];
+            /**
+             * Format: double
+             * @description How much of the way reads, m.
+             */
+            reads_m: number;
+            /**
+             * Format: double
+             * @description Its least density there, px/m; null where it reads nowhere.
+             */
+            px_per_m: number | null;
+            /** @description The greatest side and vertical angle that it is read at, degrees. */
+            worst_deg: number[];
+        };
+        /** @description A cut along the bearing from a head to a target. Distances are along the ground from the camera. */
+        Section: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description Bearing of the cut, degrees.
+             */
+            bearing_deg: number;
+            /**
+             * Format: double
+             * @description Height of the camera, m.
+             */
+            camera_height_m: number;
+            /**
+             * Format: double
+             * @description Ground distance to the target, m.
+             */
+            ground_m: number;
+            /**
+             * Format: double
+             * @description Height of the target, m.
+             */
+            target_height_m: number;
+            /**
+             * Format: double
+             * @description Where the section begins (negative: behind the camera) and ends, m.
+             */
+            from_m: number;
+            /**
+             * Format: double
+             * @description Where it ends, m.
+             */
+            to_m: number;
+            edges: null | components["schemas"]["PictureEdges"];
+            /** @description The solids that the cut meets. */
+            solids: components["schemas"]["CutSolid"][];
+            /** @description Where each need ends along the ground, at the target's height. */
+            need_ends: components["schemas"]["NeedEnd"][];
+        };
+        /** @description How long a head sees somebody on the path. */
+        SeenBy: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /**
+             * Format: double
+             * @description How long, s.
+             */
+            seconds: number;
+        };
+        /**
+         * @description Picture size in pixels and the active area that makes it, in millimetres.
+         *
+         *     The area is that of the chosen picture mode, not the chip's.
+         */
+        Sensor: {
+            /**
+             * Format: int32
+             * @description Picture width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Picture height, px.
+             */
+            height_px: number;
+            /**
+             * Format: double
+             * @description Active width, mm.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Active height, mm.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Diameter of the image circle, px, where the lens does not fill the picture: outside it, as in the corners of a circular
+             *     fisheye's picture, nothing is seen, and the published field of view is the circle's.
+             */
+            image_circle_px?: number | null;
+        };
+        /** @description A figure that is set, with its reason. */
+        Setting: {
+            /** @description What is set. */
+            name: string;
+            /** @description To what. */
+            value: string;
+            /** @description Why. */
+            why: string;
+        };
+        /** @description Where a target is. */
+        Shape: {
+            /** @description Point, line or area. */
+            kind: components["schemas"]["ShapeKind"];
+            /** @description One point, the points of a line in order, or the corners of an area in order. */
+            points: number[][];
+        };
+        /**
+         * @description The kind of place that a target takes up.
+         * @enum {string}
+         */
+        ShapeKind: "point" | "line" | "area";
+        /** @description What is sharp. */
+        SharpTold: {
+            /**
+             * Format: double
+             * @description From, m.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description To, m; null where it goes on without end.
+             */
+            far_m: number | null;
+        };
+        /** @description One shot. */
+        Shot: {
+            /**
+             * Format: double
+             * @description Slope distance, m.
+             */
+            slope_m: number;
+            /**
+             * Format: double
+             * @description Inclination, degrees above the horizontal, if the device gives it.
+             */
+            inclination_deg: number | null;
+            /**
+             * Format: double
+             * @description Strength of the return, %, if the device gives it.
+             */
+            signal: number | null;
+            /** @description The device. */
+            device: string;
+        };
+        /** @description What repeated shots make together. */
+        Shots: {
+            /**
+             * Format: double
+             * @description Mean of the shots that count, m.
+             */
+            slope_m: number;
+            /**
+             * Format: double
+             * @description Standard deviation of one of them, m; null for a single shot.
+             */
+            spread_m: number | null;
+            /**
+             * Format: double
+             * @description Standard deviation to take for the mean, m.
+             */
+            sigma_m: number;
+            /** @description Places of the shots that are left out. */
+            left_out: number[];
+        };
+        /**
+         * @description Whose state of a thing to take.
+         * @enum {string}
+         */
+        Side: "mine" | "theirs";
+        /** @description Two designs side by side. */
+        SideBySide: {
+            /** @description The one. */
+            left: components["schemas"]["DesignFacts"];
+            /** @description The other. */
+            right: components["schemas"]["DesignFacts"];
+            /** @description What differs, in words. */
+            differs: string[];
+        };
+        /**
+         * @description One head looking at one target. For a line or area the figures are those of the sample that
+         *     decides: the one with the worst verdict; of those the farthest one out of the picture, then one that is
+         *     blocked, then the one with the least density.
+         */
+        SightLine: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset that it is of; null for a head's own aim. */
+            preset: string | null;
+            /** @description The id of the flattened view that it is of; null for the round picture and every other. */
+            flattened: string | null;
+            /** @description The target's id. */
+            target: string;
+            /** @description Whether the target's points are in the picture, all of them. */
+            in_view: boolean;
+            /** @description Whether nothing opaque is in the way to the point that these figures are for. */
+            clear: boolean;
+            /**
+             * Format: double
+             * @description The share of the subject that is hidden there, 0 to 1; the rule `clear` judges it.
+             */
+            hidden_share: number;
+            unseen: null | components["schemas"]["Unseen"];
+            /** @description The id of the first obstacle in the way. */
+            blocked_by: string | null;
+            /** @description The ids of see-through obstacles in the way. */
+            seen_through: string[];
+            /** @description The ids of obstacles that are not in the way as stated, but may be over what is uncertain: why `clear` is tight. */
+            may_hide: string[];
+            /** @description Where it lands, px right and down from the top-left corner; it may lie outside the picture. */
+            pixel: number[];
+            /**
+             * Format: double
+             * @description Pixel density across, px/m; null out of the picture.
+             */
+            px_per_m: number | null;
+            /**
+             * Format: double
+             * @description Pixel density up, px/m; null out of the picture.
+             */
+            px_per_m_up: number | null;
+            /**
+             * Format: double
+             * @description Ground distance, m.
+             */
+            ground_m: number;
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description Angle below the horizontal from head to target, degrees.
+             */
+            depression_deg: number;
+            /**
+             * Format: double
+             * @description Angle between the subject's normal and the line to the camera, degrees; null for any facing.
+             */
+            incidence_deg: number | null;
+            /**
+             * Format: double
+             * @description The smallest single pan or tilt error that takes it out of the picture, degrees.
+             */
+            aim_slack_deg: number;
+            zone: null | components["schemas"]["ZoneTold"];
+            /** @description The point that these figures are for, metres east and north. */
+            at: number[];
+            /** @description How many of the target's samples this head has. */
+            samples: components["schemas"]["Samples"];
+            /** @description What each rule found. */
+            rules: components["schemas"]["RuleResult"][];
+            /** @description All rules together. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description What the Aim screen shows at once. */
+        Sights: {
+            /** @description Every promise and every head in short. */
+            summary: components["schemas"]["Summary"];
+            /** @description What each head is worth to the target in hand. */
+            heads: components["schemas"]["HeadVerdict"][];
+            line: null | components["schemas"]["SightLine"];
+            /** @description How its density stands to the need, in words. */
+            shortfall: string | null;
+            head: null | components["schemas"]["HeadResult"];
+            /** @description The outline of its picture on the ground, m: lines that end at the horizon, or one that closes. */
+            outline: number[][][];
+            section: null | components["schemas"]["Section"];
+        };
+        /** @description What is different in a site file. What is left out stays as it is. */
+        SiteChange: {
+            /** @default null */
+            head?: null | components["schemas"]["SiteHeading"];
+            /** @default null */
+            obstacles?: null | components["schemas"]["ListChange_Obstacle"];
+            /** @default null */
+            lamps?: null | components["schemas"]["ListChange_Lamp"];
+            /** @default null */
+            private?: null | components["schemas"]["ListChange_PrivatePlace"];
+            /** @default null */
+            targets?: null | components["schemas"]["ListChange_Target"];
+            /** @default null */
+            cameras?: null | components["schemas"]["ListChange_Camera"];
+            /** @default null */
+            spots?: null | components["schemas"]["ListChange_Spot"];
+            /** @default null */
+            readings?: null | components["schemas"]["ListChange_Reading"];
+            /** @default null */
+            variants?: null | components["schemas"]["ListChange_Variant"];
+        };
+        /** @description A picture of the site from above, or a photo of a paper plan. */
+        SiteDrawing: {
+            /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Its width, px.
+             */
+            width_px: number;
+            /**
+             * Format: int32
+             * @description Its height, px.
+             */
+            height_px: number;
+            /**
+             * Format: double
+             * @description Its scale, m per px; none while it has not been set.
+             */
+            metres_per_px?: number | null;
+            /** @description Where its middle lies on the site. */
+            centre?: number[];
+            /**
+             * Format: double
+             * @description The bearing that its top points to, degrees.
+             */
+            turn_deg?: number;
+            /**
+             * Format: double
+             * @description How far it is faded: 0 as it is, 1 not to be seen.
+             */
+            fade?: number;
+            /** @description The distances that the scale was made from. */
+            scale_from?: components["schemas"]["ScaleMark"][];
+        };
+        /** @description A whole site. */
+        SiteFile: {
+            /** @description `bright-angle/site`. */
+            format: string;
+            /**
+             * Format: int32
+             * @description Version of the format, 1.
+             */
+            version: number;
+            /** @description Name of the site. */
+            name: string;
+            /** @description The firm's limits and uncertainties for this site; the handbook's where left out. */
+            rules?: components["schemas"]["Rules"];
+            /** @description Season and years that the verdicts are given for; in leaf and today where left out. */
+            conditions?: components["schemas"]["Conditions"];
+            place?: null | components["schemas"]["GeoPlace"];
+            brief?: null | components["schemas"]["Brief"];
+            drawing?: null | components["schemas"]["SiteDrawing"];
+            /** @description Places that cameras can be mounted at, in the order of the walk. */
+            spots?: components["schemas"]["Spot"][];
+            /** @description Measured distances. */
+            readings?: components["schemas"]["Reading"][];
+            /** @description Solids that may stand in the way. */
+            obstacles?: components["schemas"]["Obstacle"][];
+            /** @description What lights it at night. */
+            lamps?: components["schemas"]["Lamp"][];
+            /** @description What no camera may show. */
+            private?: components["schemas"]["PrivatePlace"][];
+            /** @description What must be seen. */
+            targets: components["schemas"]["Target"][];
+            /** @description What sees it. */
+            cameras: components["schemas"]["Camera"][];
+            /** @description What the design in hand is called, where there are others. */
+            design?: string | null;
+            /** @description Other designs for the same promises. */
+            variants?: components["schemas"]["Variant"][];
+        };
+        /** @description A site in the list of sites. */
+        SiteHead: {
+            /**
+             * Format: uuid
+             * @description The site.
+             */
+            id: string;
+            /** @description Its name in the newest revision. */
+            name: string;
+            /**
+             * Format: int32
+             * @description The newest revision's number.
+             */
+            revision: number;
+            /**
+             * Format: date-time
+             * @description When that was saved.
+             */
+            saved_at: string;
+            /** @description What changed in it. */
+            says: string;
+            /**
+             * Format: int32
+             * @description How many targets it has.
+             */
+            targets: number;
+            /**
+             * Format: int32
+             * @description How many cameras it has.
+             */
+            cameras: number;
+        };
+        /** @description What a site file holds beside its lists. */
+        SiteHeading: {
+            /** @description Name of the site. */
+            name: string;
+            /** @description Its limits; the handbook's where left out. */
+            rules?: components["schemas"]["Rules"];
+            /** @description Season and years that its verdicts are given for. */
+            conditions?: components["schemas"]["Conditions"];
+            place?: null | components["schemas"]["GeoPlace"];
+            /** @description What the design in hand is called. */
+            design?: string | null;
+            brief?: null | components["schemas"]["Brief"];
+            drawing?: null | components["schemas"]["SiteDrawing"];
+        };
+        /**
+         * @description What sort of site it is.
+         * @enum {string}
+         */
+        SiteKind: "home" | "shop" | "office" | "yard" | "other";
+        /** @description A page of the list of sites. */
+        SitePage: {
+            /** @description The sites, the one saved last first. */
+            sites: components["schemas"]["SiteHead"][];
+            /**
+             * Format: int64
+             * @description How many there are on all pages.
+             */
+            total: number;
+            /**
+             * Format: uuid
+             * @description The site to ask for the next page after; null on the last.
+             */
+            next: string | null;
+        };
+        /** @description Lamps in or near a head's picture. */
+        Spoiled: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The lamp's id. */
+            lamp: string;
+            /**
+             * Format: double
+             * @description How far outside of the picture it stands, degrees; zero in it.
+             */
+            off_deg: number;
+        };
+        /** @description A place that a camera can be mounted at. */
+        Spot: {
+            /** @description Its id, unique among spots and targets. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it is. */
+            position: number[];
+            /**
+             * Format: double
+             * @description Height available, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Height of the ground at its foot, m; `height_m` is over it.
+             */
+            ground_m?: number;
+            /**
+             * Format: double
+             * @description How well the drawn position is known: one standard deviation, m; 0.5 where left out.
+             */
+            position_sigma_m?: number | null;
+            /** @description Whether the position is known and must not move. */
+            fixed?: boolean;
+            kind?: null | components["schemas"]["SpotKind"];
+            /** @description What it is made of, as in `brick` or `steel cladding`. */
+            surface?: string | null;
+            /** @description Whether a back box is needed. */
+            back_box?: boolean | null;
+            /**
+             * Format: double
+             * @description Length of the cable way to the recorder, an estimate, m.
+             */
+            cable_m?: number | null;
+            /** @description Whether it is outdoors. */
+            outdoor?: boolean | null;
+            /** @description Whether somebody standing can reach it. */
+            in_reach?: boolean | null;
+            /** @description Anything else. */
+            note?: string | null;
+            /** @description Its photos. */
+            photos?: components["schemas"]["Photo"][];
+        };
+        /**
+         * @description What sort of place a spot is.
+         * @enum {string}
+         */
+        SpotKind: "inside_corner" | "soffit" | "wall" | "pole" | "parapet" | "ceiling" | "tree";
+        /** @description The card of a plate camera. */
+        StartSettings: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The target whose plates it reads. */
+            target: string;
+            /** @description What is set. */
+            settings: components["schemas"]["Setting"][];
+            /** @description The line that starts a reading, where the plate is in the middle of its zone: per cent of the picture from its top-left corner. */
+            trigger: number[][];
+            /** @description What may be read falsely: names of obstacles in the picture that carry writing or mirror it. */
+            false_reads: string[];
+            /** @description The exposure that is meant, for the site file. */
+            exposure: components["schemas"]["Exposure"];
+        };
+        /**
+         * @description A step of the walk.
+         * @enum {string}
+         */
+        Step: "brief" | "drawing" | "spots" | "targets" | "readings";
+        /** @description One stop of a tour. */
+        StopTold: {
+            /** @description The preset's id. */
+            preset: string;
+            /**
+             * Format: double
+             * @description How long it stays, s.
+             */
+            dwell_s: number;
+            /**
+             * Format: double
+             * @description How long the move to it takes, s.
+             */
+            move_s: number;
+            /**
+             * Format: double
+             * @description How long what is seen from here only goes unseen, s.
+             */
+            gap_s: number;
+            /**
+             * Format: double
+             * @description The chance that an event of the length asked for is seen at all.
+             */
+            chance: number;
+        };
+        /**
+         * @description What must be seen there.
+         * @enum {string}
+         */
+        Subject: "person" | "face" | "vehicle" | "plate" | "scene";
+        /** @description The usual size of a subject. */
+        SubjectSize: {
+            /** @description The subject. */
+            subject: components["schemas"]["Subject"];
+            /** @description Its width and height, m. */
+            size_m: number[];
+        };
+        /** @description A site in short: how each promise stands, and one number a head. */
+        Summary: {
+            /** @description Each promise. */
+            targets: components["schemas"]["TargetResult"][];
+            /** @description Each head. */
+            heads: components["schemas"]["HeadSummary"][];
+        };
+        /** @description The sun at a moment, and where it lands in a head's picture. */
+        SunAt: {
+            /**
+             * Format: double
+             * @description Bearing, degrees.
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Height over the horizon, degrees.
+             */
+            elevation_deg: number;
+            /** @description Where it lands, px right and down from the top-left corner; null out of the picture. */
+            pixel: number[] | null;
+            /** @description Whether nothing opaque stands in the way. */
+            clear: boolean;
+        };
+        /** @description A head's year of sun, by the clock of the site. */
+        SunCalendar: {
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            /** @description The zone that the clock shows. */
+            time_zone: string;
+            /** @description Each day of it. */
+            days: components["schemas"]["SunDay"][];
+            /** @description When the clock is put on or back, in words. */
+            changes: string[];
+            /**
+             * Format: double
+             * @description Hours in the year with the sun in the picture.
+             */
+            hours_in_picture: number;
+            /**
+             * Format: double
+             * @description Hours with it behind the target in hand; null without one before the head.
+             */
+            hours_backlit: number | null;
+            /** @description The days with the most of it in the picture. */
+            worst: components["schemas"]["WorstDay"][];
+            /** @description The longest stretches of the year with sun in the picture, first and last day, in words; empty without any. */
+            seasons: string[];
+            /**
+             * Format: double
+             * @description How far a hood has to reach forward of the glass for each millimetre that it stands over its middle, mm, so that it stays out of
+             *     the picture and keeps off the glass all sun that does not stand in it.
+             */
+            hood_mm: number;
+        };
+        /** @description A day, in minutes since midnight by the clock, from the first to the last of each run. */
+        SunDay: {
+            /** @description The day. */
+            date: string;
+            /** @description When the sun is up. */
+            up: number[][];
+            /** @description When it stands in the picture. */
+            in_picture: number[][];
+            /** @description When it back-lights the target in hand. */
+            backlit: number[][];
+        };
+        /** @description Hours a year with the sun in a head's picture. */
+        SunHours: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /**
+             * Format: double
+             * @description Hours.
+             */
+            hours: number;
+        };
+        /** @description Where the survey of a site stands. */
+        Survey: {
+            /** @description What is still missing or doubtful, in the order of the walk; empty when there is nothing left to ask. */
+            before_you_leave: components["schemas"]["Todo"][];
+            adjustment: null | components["schemas"]["Adjustment"];
+            unsettled: null | components["schemas"]["Fault"];
+            /** @description What the repeated shots of each reading make together; null for one without. In the readings' order. */
+            shots: (null | components["schemas"]["Shots"])[];
+            scale: null | components["schemas"]["ScaleFit"];
+        };
+        /** @description One shot from a target to a spot, measured or typed. */
+        TakenShot: {
+            /** @description The id of the target that it was taken from. */
+            from: string;
+            /** @description The id of the spot that it was taken to. */
+            to: string;
+            /**
+             * Format: double
+             * @description Slope distance, m; the level one where `level` is set.
+             */
+            slope_m: number;
+            /** @description Whether the display showed the level distance: a shot of its own kind, which is never averaged with slopes as it stands. */
+            level?: boolean;
+            /**
+             * Format: double
+             * @description Inclination as seen from `from`, degrees above the horizontal, if it is known.
+             */
+            inclination_deg?: number | null;
+            /** @description With which device. */
+            device?: string | null;
+            /** @description When. */
+            taken?: string | null;
+            /** @description Who took it. */
+            by?: string | null;
+        };
+        /** @description A target as the file writes it. */
+        Target: {
+            /** @description Its id, unique among the targets. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What must be seen there. */
+            subject: components["schemas"]["Subject"];
+            /** @description What the picture will be used for. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description An own need in place of the task's, px/m.
+             */
+            needs_px_per_m?: number | null;
+            /** @description Where it is. */
+            shape: components["schemas"]["Shape"];
+            /**
+             * Format: double
+             * @description Height of the thing that must be seen, m.
+             */
+            height_m: number;
+            /**
+             * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
+             *     and a plate have their middle at `height_m`.
+             */
+            size_m?: number[] | null;
+            /**
+             * Format: double
+             * @description The bearing its face or plate points to, degrees; none for any.
+             */
+            facing_deg?: number | null;
+            plate?: null | components["schemas"]["PlateKind"];
+            /**
+             * Format: double
+             * @description How fast the subject moves, m/s.
+             */
+            speed_mps?: number;
+            /**
+             * Format: double
+             * @description Height of the ground there, m; `height_m` is over it.
+             */
+            ground_m?: number;
+            /**
+             * Format: double
+             * @description How long it may go unseen, s; none where that was not said.
+             */
+            unseen_at_most_s?: number | null;
+            /**
+             * Format: int32
+             * @description How many heads must keep it.
+             */
+            heads_wanted?: number;
+            /** @description How its distance was got. */
+            distance?: components["schemas"]["Distance"];
+            /**
+             * Format: double
+             * @description How well the drawn position of a point is known: one standard deviation, m; 0.5 where left out.
+             */
+            position_sigma_m?: number | null;
+            /** @description Whether the position of a point is known and must not move. */
+            fixed?: boolean;
+            /** @description What the picture will be used for, in the client's words. */
+            used_for?: string | null;
+            /** @description The light there at night. */
+            night_light?: string | null;
+            /** @description Its photos. */
+            photos?: components["schemas"]["Photo"][];
+        };
+        /** @description How a promise stands. */
+        TargetResult: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Kept, tight, broken or unknown. */
+            verdict: components["schemas"]["Verdict"];
+            best: null | components["schemas"]["HeadRef"];
+            /**
+             * Format: double
+             * @description The density that the best head gives it, px/m; of a line or area the least well served
+             *     sample's; zero where nothing has it in view and clear.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description What it needs, px/m.
+             */
+            needs_px_per_m: number;
+            /** @description Where the need comes from. */
+            basis: string;
+            /** @description The id of the solid that its middle is drawn inside of. */
+            inside: string | null;
+            overview: null | components["schemas"]["Overview"];
+            /** @description What the verdict leaves out. */
+            leaves_out: string;
+        };
+        /**
+         * @description What the picture of a target will be used for.
+         * @enum {string}
+         */
+        Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
+        /** @description What a task needs. */
+        TaskNeed: {
+            /** @description The task. */
+            task: components["schemas"]["Task"];
+            /**
+             * Format: double
+             * @description Its need, px/m.
+             */
+            px_per_m: number;
+        };
+        /** @description A promise that stands differently then. */
+        ThenStands: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Its verdict now. */
+            before: components["schemas"]["Verdict"];
+            /** @description Its verdict then. */
+            after: components["schemas"]["Verdict"];
+        };
+        /**
+         * @description What a difference is about.
+         * @enum {string}
+         */
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant";
+        /** @description The thumb rule's answer beside the computed one. */
+        ThumbRule: {
+            /** @description Whether it says to take the zoom. */
+            says_zoom: boolean;
+            /** @description Whether the computation agrees. */
+            agrees: boolean;
+            /** @description Why, in a sentence. */
+            why: string;
+        };
+        /** @description One thing to do before leaving. */
+        Todo: {
+            /** @description Where it is done. */
+            step: components["schemas"]["Step"];
+            /** @description The id of the spot, target or reading that it is about. */
+            id: string | null;
+            /** @description The field that is missing. */
+            field: string | null;
+            /** @description What to do, in plain words. */
+            says: string;
+        };
+        /** @description What one head makes of a place, and why. */
+        Told: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description What it makes of it. */
+            reason: components["schemas"]["Reason"];
+            side: null | components["schemas"]["Edge"];
+            /**
+             * Format: double
+             * @description … and by how many degrees.
+             */
+            by_deg: number | null;
+            /** @description In the way: the ids of what the line meets, the nearest first. */
+            behind: string[];
+            /** @description Whether leaves decide: with the other state of the trees (on or off) it would be the other way. */
+            leaves_decide: boolean;
+            /**
+             * Format: double
+             * @description Density there, px/m; null out of the picture.
+             */
+            px_per_m: number | null;
+            /**
+             * Format: double
+             * @description How long it looks elsewhere, s; null for a head that never does.
+             */
+            gap_s: number | null;
+            /**
+             * Format: double
+             * @description Slant distance, m.
+             */
+            slant_m: number;
+            /** @description All of it in words. */
+            says: string;
+        };
+        /** @description One tour. */
+        TourTold: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /**
+             * Format: double
+             * @description How long it takes, s.
+             */
+            cycle_s: number;
+            /** @description Its stops. */
+            presets: components["schemas"]["StopTold"][];
+            /** @description How far its longest focal length reaches, need by need. */
+            reach: components["schemas"]["Reach"][];
+        };
+        /** @description The tours of a site. */
+        Tours: {
+            /** @description Each of them. */
+            tours: components["schemas"]["TourTold"][];
+        };
+        /** @description The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change. */
+        Uncertainties: {
+            /**
+             * Format: double
+             * @description Distance measured by laser, ± m.
+             * @default 0.05
+             */
+            laser_m?: number;
+            /**
+             * Format: double
+             * @description Distance read off the plan, ± this share of it …
+             * @default 0.02
+             */
+            plan_share?: number;
+            /**
+             * Format: double
+             * @description … plus this, ± m.
+             * @default 0.25
+             */
+            plan_m?: number;
+            /**
+             * Format: double
+             * @description Distance guessed by eye, ± this share of it.
+             * @default 0.1
+             */
+            guess_share?: number;
+            /**
+             * Format: double
+             * @description Across the line, of a target measured by laser to a known spot, ± m.
+             * @default 0.1
+             */
+            laser_across_m?: number;
+            /**
+             * Format: double
+             * @description Across the line, of a target read off the plan, ± m.
+             * @default 0.25
+             */
+            plan_across_m?: number;
+            /**
+             * Format: double
+             * @description Across the line, of a target guessed by eye, ± m …
+             * @default 0.5
+             */
+            guess_across_m?: number;
+            /**
+             * Format: double
+             * @description … plus this share of the distance.
+             * @default 0.02
+             */
+            guess_across_share?: number;
+            /**
+             * Format: double
+             * @description Height of a target, ± m.
+             * @default 0.05
+             */
+            height_m?: number;
+            /**
+             * Format: double
+             * @description Mounting height of a camera, ± m.
+             * @default 0.05
+             */
+            camera_height_m?: number;
+            /**
+             * Format: double
+             * @description Turn about the optical axis, ± degrees.
+             * @default 1
+             */
+            roll_deg?: number;
+            /**
+             * Format: double
+             * @description Aim in pan and in tilt, ± degrees.
+             * @default 1
+             */
+            aim_deg?: number;
+            /**
+             * Format: double
+             * @description Focal length of a fixed lens, ± share.
+             * @default 0.03
+             */
+            focal_share?: number;
+            /**
+             * Format: double
+             * @description Focal length of a zoom set on site, ± share.
+             * @default 0.01
+             */
+            zoom_focal_share?: number;
+        };
+        /**
+         * @description How lengths are told to people. Files and computations are in metres always.
+         * @enum {string}
+         */
+        Units: "metres" | "feet";
+        /** @description The part of a line or an area that a head does not see. */
+        Unseen: {
+            /**
+             * Format: double
+             * @description The share of it that solids hide, 0 to 1, by exact shadows.
+             */
+            hidden_share: number;
+            /** @description The ids of the solids that hide it. */
+            behind: string[];
+            /**
+             * Format: double
+             * @description The share of its samples that are out of the picture.
+             */
+            outside_share: number;
+        };
+        /** @description What is usual for a kind of site. */
+        Usual: {
+            /** @description The kind. */
+            kind: components["schemas"]["SiteKind"];
+            /** @description Answers that are filled in where nobody has answered yet. */
+            brief: components["schemas"]["Brief"];
+        };
+        /** @description Cameras that might be put up in place of the site's. */
+        Variant: {
+            /** @description Its id, unique among the variants. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its cameras; ids are unique within it. */
+            cameras: components["schemas"]["Camera"][];
+        };
+        /**
+         * @description How well something holds (handbook, section 4). Ordered from best to worst.
+         * @enum {string}
+         */
+        Verdict: "kept" | "tight" | "unknown" | "broken";
+        /** @description What of a head's picture is more stops over what its target gets than it bears. */
+        Washed: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; null for its own aim. */
+            view: string | null;
+            /** @description The target that it must be exposed for. */
+            target: string;
+            /**
+             * Format: double
+             * @description The share of the picture, 0 to 1.
+             */
+            share: number;
+            /** @description What does it, the most first. */
+            by: components["schemas"]["WashedBy"][];
+            /** @description The id of what throws light back into the bubble; null for a build without one, and where nothing comes near. */
+            bubble: string | null;
+        };
+        /** @description Something that throws infrared light back. */
+        WashedBy: {
+            /** @description The obstacle's id; null for the ground. */
+            obstacle: string | null;
+            /**
+             * Format: double
+             * @description The share of the picture, 0 to 1.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description By how many stops it is over the target at most.
+             */
+            stops: number;
+            /**
+             * Format: double
+             * @description How near it comes, m.
+             */
+            nearest_m: number;
+        };
+        /** @description One way to keep a sight line, or the promise by another one (`other_head`, `camera`). */
+        Way: {
+            /** @description What it changes. */
+            kind: components["schemas"]["WayKind"];
+            /** @description What to do, in plain words. */
+            says: string;
+            /** @description What that gives, in plain words. */
+            why: string;
+            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Every target of the site whose verdict or best head changes. */
+            effects: components["schemas"]["Effect"][];
+        };
+        /**
+         * @description What a way changes.
+         * @enum {string}
+         */
+        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera" | "exposure" | "choke" | "overview";
+        /** @description The ways to keep a sight line, the best first. */
+        Ways: {
+            /** @description The ways. */
+            ways: components["schemas"]["Way"][];
+            /** @description What to mind before hands follow any of them; empty without a way. */
+            cautions: string[];
+            /** @description If there is none: what stands against it. */
+            why_none: string | null;
+            /** @description Set when there was more to try than there was work allowed for: these are the best so far. */
+            cut_short: string | null;
+        };
+        /** @description A site and one of its sight lines. */
+        WaysRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of one of its presets or flattened views; null for its own aim. */
+            view?: string | null;
+            /** @description The target's id. */
+            target: string;
+            /** @description Units of the words; metres where left out. */
+            units?: components["schemas"]["Units"];
+        };
+        /** @description Why a place is seen or not. */
+        Why: {
+            /** @description The place, m east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The height that was looked at, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The need, px/m.
+             */
+            need_px_per_m: number;
+            /** @description The id of the solid that the place lies inside of, where nobody can stand. */
+            inside: string | null;
+            /** @description How many cameras see it well enough and never look away. */
+            cameras: number;
+            /** @description What each head makes of it, those that come nearest to seeing it first. */
+            heads: components["schemas"]["Told"][];
+        };
+        /** @description What is wished to be seen. */
+        Window: {
+            /** @description The whole picture. */
+            whole: {
+                /**
+                 * Format: int32
+                 * @description How wide it is shown, px.
+                 */
+                width: number;
+            };
+        } | {
+            /** @description Some rows of the whole picture, so that several hands can share it. */
+            band: {
+                /**
+                 * Format: int32
+                 * @description How wide the whole is shown, px.
+                 */
+                width: number;
+                /**
+                 * Format: int32
+                 * @description The first row.
+                 */
+                from: number;
+                /**
+                 * Format: int32
+                 * @description The row after the last.
+                 */
+                to: number;
+            };
+        } | {
+            /** @description The pixels of the sensor themselves around a target, one by one. */
+            loupe: {
+                /** @description The target. */
+                target: string;
+                /**
+                 * Format: int32
+                 * @description How many pixels of the sensor across and down.
+                 */
+                across: number;
+                /**
+                 * Format: int32
+                 * @description The same down.
+                 */
+                down: number;
+            };
+        };
+        /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
+        WorldFile: {
+            /**
+             * Format: double
+             * @description Scale, m per px.
+             */
+            metres_per_px: number;
+            /**
+             * Format: double
+             * @description The bearing that the picture's top points to, degrees.
+             */
+            turn_deg: number;
+        };
+        /** @description A day with much sun in the picture. */
+        WorstDay: {
+            /** @description The day. */
+            date: string;
+            /** @description From when by the clock. */
+            from: string;
+            /** @description To when. */
+            to: string;
+            /** @description Bearing of the sun at its begin and its end, degrees. */
+            bearings_deg: number[];
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            minutes: number;
+        };
+        /** @description Where a plate begins and ends to read. */
+        ZoneEnds: {
+            /**
+             * Format: double
+             * @description Metres along the way.
              */
             from: number;
             /**
-             * Format: int32
-             * @description The row after the last.
+             * Format: double
+             * @description Metres along the way.
              */
             to: number;
-          };
-        }
-      | {
-          /** @description The pixels of the sensor themselves around a target, one by one. */
-          loupe: {
-            /** @description The target. */
-            target: string;
             /**
-             * Format: int32
-             * @description How many pixels of the sensor across and down.
+             * Format: double
+             * @description The least slant distance in between, m.
              */
-            across: number;
+            near_m: number;
             /**
-             * Format: int32
-             * @description The same down.
+             * Format: double
+             * @description The greatest, m.
              */
-            down: number;
-          };
+            far_m: number;
         };
-    /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
-    WorldFile: {
-      /**
-       * Format: double
-       * @description Scale, m per px.
-       */
-      metres_per_px: number;
-      /**
-       * Format: double
-       * @description The bearing that the picture's top points to, degrees.
-       */
-      turn_deg: number;
+        /** @description Where along its way a plate reads, and what comes of it. What nobody said enough for is null. */
+        ZoneTold: {
+            /**
+             * Format: double
+             * @description Where it begins to read, metres along the way.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Where it ends to.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description The least slant distance in it, m.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description The greatest, m.
+             */
+            far_m: number;
+            /**
+             * Format: double
+             * @description How long the plate is in it, s; null for one that stands.
+             */
+            time_s: number | null;
+            /**
+             * Format: double
+             * @description How many pictures are taken of it there.
+             */
+            looks: number | null;
+            /**
+             * Format: double
+             * @description The shutter that leaves no more blur than is kept, s.
+             */
+            shutter_wanted_s: number | null;
+            /**
+             * Format: double
+             * @description The worst blur at the shutter that is set, px.
+             */
+            blur_px: number | null;
+            /**
+             * Format: double
+             * @description The distance that it is, or should be, focused at, m.
+             */
+            focus_m: number;
+            sharp: null | components["schemas"]["SharpTold"];
+            /**
+             * Format: double
+             * @description By how many stops infrared light differs between the ends.
+             */
+            infrared_stops: number;
+            /**
+             * Format: double
+             * @description The least height of its characters, px.
+             */
+            char_height_px: number;
+            /**
+             * Format: double
+             * @description The least width of their strokes, px.
+             */
+            stroke_px: number;
+            /** @description The least and the greatest width of a plate that a reader should look for, px. */
+            size_window_px: number[];
+            /**
+             * Format: double
+             * @description The greatest width of the picture there, m.
+             */
+            scene_width_m: number;
+            /** @description Where it begins and ends, metres east and north, with the corners of the way between. */
+            path: number[][];
+            /** @description The part that reads at worst, metres along the way. */
+            sure: number[] | null;
+            /** @description The longest part of that which is also sharp, evenly lit and no wider than a lane, metres along the way. */
+            serves: number[] | null;
+            /** @description The same as a line, metres east and north; empty where there is none. */
+            serves_path: number[][];
+        };
     };
-    /** @description A day with much sun in the picture. */
-    WorstDay: {
-      /** @description The day. */
-      date: string;
-      /** @description From when by the clock. */
-      from: string;
-      /** @description To when. */
-      to: string;
-      /** @description Bearing of the sun at its begin and its end, degrees. */
-      bearings_deg: number[];
-      /**
-       * Format: int32
-       * @description Minutes.
-       */
-      minutes: number;
-    };
-    /** @description Where a plate begins and ends to read. */
-    ZoneEnds: {
-      /**
-       * Format: double
-       * @description Metres along the way.
-       */
-      from: number;
-      /**
-       * Format: double
-       * @description Metres along the way.
-       */
-      to: number;
-      /**
-       * Format: double
-       * @description The least slant distance in between, m.
-       */
-      near_m: number;
-      /**
-       * Format: double
-       * @description The greatest, m.
-       */
-      far_m: number;
-    };
-    /** @description Where along its way a plate reads, and what comes of it. What nobody said enough for is null. */
-    ZoneTold: {
-      /**
-       * Format: double
-       * @description Where it begins to read, metres along the way.
-       */
-      from: number;
-      /**
-       * Format: double
-       * @description Where it ends to.
-       */
-      to: number;
-      /**
-       * Format: double
-       * @description The least slant distance in it, m.
-       */
-      near_m: number;
-      /**
-       * Format: double
-       * @description The greatest, m.
-       */
-      far_m: number;
-      /**
-       * Format: double
-       * @description How long the plate is in it, s; null for one that stands.
-       */
-      time_s: number | null;
-      /**
-       * Format: double
-       * @description How many pictures are taken of it there.
-       */
-      looks: number | null;
-      /**
-       * Format: double
-       * @description The shutter that leaves no more blur than is kept, s.
-       */
-      shutter_wanted_s: number | null;
-      /**
-       * Format: double
-       * @description The worst blur at the shutter that is set, px.
-       */
-      blur_px: number | null;
-      /**
-       * Format: double
-       * @description The distance that it is, or should be, focused at, m.
-       */
-      focus_m: number;
-      sharp: null | components["schemas"]["SharpTold"];
-      /**
-       * Format: double
-       * @description By how many stops infrared light differs between the ends.
-       */
-      infrared_stops: number;
-      /**
-       * Format: double
-       * @description The least height of its characters, px.
-       */
-      char_height_px: number;
-      /**
-       * Format: double
-       * @description The least width of their strokes, px.
-       */
-      stroke_px: number;
-      /** @description The least and the greatest width of a plate that a reader should look for, px. */
-      size_window_px: number[];
-      /**
-       * Format: double
-       * @description The greatest width of the picture there, m.
-       */
-      scene_width_m: number;
-      /** @description Where it begins and ends, metres east and north, with the corners of the way between. */
-      path: number[][];
-      /** @description The part that reads at worst, metres along the way. */
-      sure: number[] | null;
-      /** @description The longest part of that which is also sharp, evenly lit and no wider than a lane, metres along the way. */
-      serves: number[] | null;
-      /** @description The same as a line, metres east and north; empty where there is none. */
-      serves_path: number[][];
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  adjust: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteFile"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Adjustment"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  catalogue: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Model"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  evaluate: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteFile"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Evaluation"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  exportPlan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description geojson, dxf or svg */
-        format: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteFile"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/plain": string;
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  firstAnswer: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FirstAnswerRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FirstAnswer"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  health: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Health"];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Health"];
-        };
-      };
-    };
-  };
-  importDxf: {
-    parameters: {
-      query?: {
-        /** @description mm, cm, m, in or ft, in place of the header's */
-        unit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "image/vnd.dxf": string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Import"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  importGeojson: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/geo+json": string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Import"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  measure: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MeasureRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Measured"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      424: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  openapi: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": unknown;
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  keepPicture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "image/jpeg": number[];
-        "image/png": number[];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PictureHead"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  picture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The SHA-256 of its bytes, in hex */
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "image/*": number[];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  readReadings: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReadReadingsRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ReadCsv"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  writeReadings: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteFile"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/csv": string;
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  relief: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReliefRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/plain": string;
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  schema: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": unknown;
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  section: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WaysRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Section"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  sites: {
-    parameters: {
-      query?: {
-        /** @description The site to go on after */
-        after?: string;
-        /** @description What their names hold */
-        named?: string;
-        /** @description How many at most */
-        most?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SitePage"];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  createSite: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CreateRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Revision"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      410: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The site */
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Revision"];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      410: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  saveSite: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The site */
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SaveRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Revision"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Conflict"];
-        };
-      };
-      410: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  deleteSite: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The site */
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DeleteRequest"];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      410: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  revisions: {
-    parameters: {
-      query?: {
-        /** @description Only those under this number */
-        under?: number;
-        /** @description How many at most */
-        most?: number;
-      };
-      header?: never;
-      path: {
-        /** @description The site */
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RevisionHead"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      410: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  revision: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The site */
-        id: string;
-        /** @description The revision */
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Revision"];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  nameRevision: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The site */
-        id: string;
-        /** @description The revision */
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NameRequest"];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  survey: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteFile"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Survey"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  ways: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WaysRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Ways"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  worldFile: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "text/plain": string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WorldFile"];
-        };
-      };
-      /** @description The body cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request comes from a foreign page */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body took too long to arrive */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description The request is addressed to another server */
-      421: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Something went wrong inside; the server's log says what */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-      /** @description Just now it does not go; `Retry-After` says when to ask again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
+    adjust: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Adjustment"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Model"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    evaluate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    exportPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description geojson, dxf or svg */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    firstAnswer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstAnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    importDxf: {
+        parameters: {
+            query?: {
+                /** @description mm, cm, m, in or ft, in place of the header's */
+                unit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/vnd.dxf": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    importGeojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/geo+json": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    openapi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    keepPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": number[];
+                "image/png": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureHead"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The SHA-256 of its bytes, in hex */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": number[];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    readReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadReadingsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCsv"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    writeReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    relief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReliefRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Section"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    sites: {
+        parameters: {
+            query?: {
+                /** @description The site to go on after */
+                after?: string;
+                /** @description What their names hold */
+                named?: string;
+                /** @description How many at most */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitePage"];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    createSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CreateRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    saveSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict"];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    deleteSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeleteRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    revisions: {
+        parameters: {
+            query?: {
+                /** @description Only those under this number */
+                under?: number;
+                /** @description How many at most */
+                most?: number;
+            };
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionHead"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+                /** @description The revision */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    nameRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+                /** @description The revision */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    survey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Survey"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ways"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    worldFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorldFile"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
     };
-  };
 }

@@ -186,13 +186,15 @@ function SiteTable({ sites, begin, again }: { sites: Listed[]; begin(): void; ag
           key: "here",
           render: (_, site) => (
             <span className="sites-here">
-              <Switch
-                size="small"
-                checked={site.here}
-                disabled={site.revision === 0 || site.here}
-                onChange={(pinned) => void keepHere(site, pinned)}
-                aria-label={`Keep ${site.name} on this device`}
-              />
+              <label className="switch-line">
+                <Switch
+                  size="small"
+                  checked={site.here}
+                  disabled={site.revision === 0 || site.here}
+                  onChange={(pinned) => void keepHere(site, pinned)}
+                  aria-label={`Keep ${site.name} on this device`}
+                />
+              </label>
               {site.unsaved && <Tag color="warning">{stuck[site.id] ?? "not saved yet"}</Tag>}
             </span>
           ),

@@ -34,6 +34,7 @@ use crate::survey::{TakenShot, read_csv_into, survey, take_shot_on, write_csv};
 use crate::words::guide::guide;
 use crate::words::shortfall;
 use crate::words::units::Units;
+use crate::work::Patience;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -318,7 +319,9 @@ pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
             json(&first_answer(asked, site.rules(), COMMON_SENSOR, &catalogue::models()?))
         }
         Ask::Reading { shot } => json(&take_shot_on(site.file(), &shot)?),
-        Ask::ReadReadings { csv } => json(&read_csv_into(site, &csv)),
+        Ask::ReadReadings { csv } => json(
+            &read_csv_into(site, &csv, &Patience::ENDLESS).map_err(|over| vec![Fault::new("", over.to_string())])?,
+        ),
         Ask::WriteReadings => json(&write_csv(&site.file().readings)),
         Ask::WorldFile { share, .. } if !(share > 0.0 && share <= 1.0) => {
             Err(vec![Fault::new("share", format!("{share} is no share of a width"))])

@@ -19,7 +19,7 @@ pub fn by_field([base, mine, theirs]: [&Value; 3], side: Side) -> (Value, bool) 
     (taken.unwrap_or_default(), clash)
 }
 
-fn chosen<'v>([_, mine, theirs]: [Option<&'v Value>; 3], side: Side) -> Option<&'v Value> {
+fn chosen([_, mine, theirs]: [Option<&Value>; 3], side: Side) -> Option<&Value> {
     match side {
         Side::Mine => mine,
         Side::Theirs => theirs,

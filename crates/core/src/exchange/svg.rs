@@ -78,7 +78,9 @@ fn path(out: &mut String, points: &[Point2], closed: bool, style: &str, name: &s
     let _ = writeln!(out, "<path d=\"M{}{end}\"{style}><title>{}</title></path>", line.join("L"), escaped(name));
 }
 
-/// A text as XML writes it.
+/// A text as XML writes it, without what XML cannot hold (XML 1.0, production 2, Char).
 fn escaped(text: &str) -> String {
+    let held = |c: &char| matches!(c, '\t' | '\n' | '\r' | ' '..='\u{d7ff}' | '\u{e000}'..='\u{fffd}' | '\u{10000}'..);
+    let text: String = text.chars().filter(held).collect();
     text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
 }

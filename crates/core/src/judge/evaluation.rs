@@ -113,6 +113,9 @@ fn looks(site: &Site) -> usize {
     samples.saturating_mul(site.heads().len())
 }
 
+/// So many sight lines are told one by one: each is some kilobytes of words and figures.
+const MOST_SIGHT_LINES: usize = 20_000;
+
 /// Whether a site can be evaluated at all.
 ///
 /// # Errors
@@ -142,6 +145,12 @@ pub fn evaluate(site: &Site) -> Evaluation {
 /// Says why it is too large.
 pub fn evaluate_within(site: &Site, patience: &Patience) -> Result<Evaluation, Over> {
     within_reach(site)?;
+    let (heads, targets) = (site.heads().len(), site.targets().len());
+    if heads * targets > MOST_SIGHT_LINES {
+        return Err(Over(format!(
+            "{heads} heads and {targets} targets make more than {MOST_SIGHT_LINES} sight lines; evaluate a part of the site"
+        )));
+    }
     evaluation(site, patience)
 }
 

@@ -9,6 +9,7 @@ use crate::judge::evaluation::{eye_around, viewer_of};
 use crate::judge::lane::{look_along_lane, told};
 use crate::light::clock::{Clock, shown};
 use crate::site::{Head, RETRO, Site, Target, needed_times};
+use crate::words::sheet_text::guarded;
 use crate::words::units::Units;
 use glam::DVec2;
 use serde::Serialize;
@@ -307,7 +308,8 @@ pub fn as_csv(cards: &[StartSettings]) -> Result<String, Fault> {
         let falsely = card.false_reads.iter().map(|name| ("May be read falsely", name.as_str(), ""));
         let rows = card.settings.iter().map(|s| (s.name.as_str(), s.value.as_str(), s.why.as_str())).chain(falsely);
         for (name, value, why) in rows {
-            out.write_record([&card.camera, &card.head, &card.target, name, value, why])
+            // Names are what somebody typed.
+            out.write_record([&card.camera, &card.head, &card.target, name, value, why].map(guarded))
                 .map_err(|error| failed(&error))?;
         }
     }

@@ -15,7 +15,7 @@ use crate::work::Patience;
 use adjustment::{Adjustment, adjust_within};
 pub use before_you_leave::{Step, Todo};
 use drawing::{ScaleFit, fit};
-pub use readings_csv::{ReadCsv, read_csv, read_csv_into, write_csv};
+pub use readings_csv::{ReadCsv, read_csv, read_csv_into, read_csv_within, write_csv};
 use serde::Serialize;
 pub use shots::{Shots, shots};
 pub use take_shot::{TakenShot, take_shot, take_shot_on};

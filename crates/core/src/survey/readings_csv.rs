@@ -2,6 +2,8 @@
 
 use crate::file::{Fault, Reading};
 use crate::site::Site;
+use crate::words::sheet_text::{guarded, unguarded};
+use crate::work::{Over, Patience};
 use serde::Serialize;
 use std::collections::HashSet;
 use utoipa::ToSchema;
@@ -21,6 +23,11 @@ const COLUMNS: [&str; 13] = [
     "device",
     "note",
 ];
+
+/// So many columns a file may have: a spreadsheet's own beside ours.
+const MOST_COLUMNS: usize = 200;
+/// So many lines are read: more than a site takes.
+const MOST_LINES: usize = 100_000;
 
 /// What a CSV file held.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -58,24 +65,19 @@ pub fn write_csv(readings: &[Reading]) -> String {
     String::from_utf8(out.into_inner().unwrap_or_default()).unwrap_or_default()
 }
 
-/// A text that a spreadsheet would take for a formula, behind an apostrophe, which a spreadsheet takes for "this is text".
-fn guarded(text: &str) -> String {
-    if is_formula(text) || unguarded(text) != text { format!("'{text}") } else { text.to_owned() }
-}
-
-/// What [`guarded`] was given.
-fn unguarded(text: &str) -> &str {
-    text.strip_prefix('\'').filter(|rest| is_formula(rest) || rest.starts_with('\'')).unwrap_or(text)
-}
-
-/// Common practice, no source: what spreadsheets take for a formula begins so.
-fn is_formula(text: &str) -> bool {
-    text.trim_start().starts_with(['=', '+', '-', '@', '\t', '\r']) || text.starts_with(['\t', '\r'])
-}
-
 /// Reads readings. Columns go by their names in the first line, in any order; `from`, `to` and `slope_m` must be there. Good lines
 /// are kept, bad ones named. `taken` are the ids that are in use already; lines without an id get the next free one.
 pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
+    // Who waits however long it takes is never told that it is over.
+    read_csv_within(text, taken, &Patience::ENDLESS)
+        .unwrap_or_else(|over| ReadCsv { readings: vec![], faults: vec![Fault::new("", over.to_string())] })
+}
+
+/// Reads readings as [`read_csv`] does, while somebody waits.
+///
+/// # Errors
+/// When nobody waits any more.
+pub fn read_csv_within(text: &str, taken: &[&str], patience: &Patience<'_>) -> Result<ReadCsv, Over> {
     let text = text.trim_start_matches('\u{feff}');
     let delimiter = delimiter(text);
     let mut reader =
@@ -85,26 +87,40 @@ pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
         Ok(header) => header.clone(),
         Err(error) => {
             read.faults.push(Fault::new("line 1", error.to_string()));
-            return read;
+            return Ok(read);
         }
     };
+    if header.len() > MOST_COLUMNS {
+        read.faults.push(Fault::new("line 1", format!("has more than {MOST_COLUMNS} columns")));
+        return Ok(read);
+    }
+    let columns = COLUMNS.map(|name| header.iter().position(|column| column == name));
     for needed in ["from", "to", "slope_m"] {
-        if !header.iter().any(|name| name == needed) {
+        if place_of(needed).and_then(|place| columns[place]).is_none() {
             read.faults.push(Fault::new("line 1", format!("has no column \"{needed}\"")));
         }
     }
     if !read.faults.is_empty() {
-        return read;
+        return Ok(read);
     }
     let mut ids = Ids { next: 1, taken: taken.iter().map(|id| (*id).to_owned()).collect() };
     for record in reader.records() {
+        let done = read.readings.len() + read.faults.len();
+        if done >= MOST_LINES {
+            read.faults
+                .push(Fault::new("", format!("holds more than {MOST_LINES} lines; what comes after is not read")));
+            break;
+        }
+        if done.is_multiple_of(256) {
+            patience.check(|| format!("it has more than {done} lines"))?;
+        }
         let (line, parsed) = match record {
             Ok(record) => {
                 let line = record.position().map_or(0, csv::Position::line);
                 if record.iter().all(str::is_empty) {
                     continue;
                 }
-                (line, Line { header: &header, record: &record, comma: delimiter != b',' }.reading(&mut ids))
+                (line, Line { columns: &columns, record: &record, comma: delimiter != b',' }.reading(&mut ids))
             }
             Err(error) => (error.position().map_or(0, csv::Position::line), Err(error.to_string())),
         };
@@ -113,18 +129,27 @@ pub fn read_csv(text: &str, taken: &[&str]) -> ReadCsv {
             Err(message) => read.faults.push(Fault::new(format!("line {line}"), message)),
         }
     }
-    read
+    Ok(read)
+}
+
+/// The place of a column's name among [`COLUMNS`].
+fn place_of(name: &str) -> Option<usize> {
+    COLUMNS.iter().position(|column| *column == name)
 }
 
 /// Reads readings for a site: what [`read_csv`] reads, less the lines that make no sense on this site (an end that it does not
 /// have, a slope shorter than the heights are apart). Those are named too.
-pub fn read_csv_into(site: &Site, text: &str) -> ReadCsv {
+///
+/// # Errors
+/// When nobody waits any more.
+pub fn read_csv_into(site: &Site, text: &str, patience: &Patience<'_>) -> Result<ReadCsv, Over> {
     let file = site.file();
     let taken: Vec<&str> = file.readings.iter().map(|reading| reading.id.as_str()).collect();
-    let read = read_csv(text, &taken);
+    let read = read_csv_within(text, &taken, patience)?;
+    patience.check(|| "it has too many lines".into())?;
     let mut trial = file.clone();
     trial.readings.extend(read.readings.iter().cloned());
-    let Err(found) = Site::from_file(trial) else { return read };
+    let Err(found) = Site::from_file(trial) else { return Ok(read) };
     let ReadCsv { readings, mut faults } = read;
     let mut bad = HashSet::new();
     for fault in found {
@@ -140,7 +165,7 @@ pub fn read_csv_into(site: &Site, text: &str) -> ReadCsv {
         }
     }
     let kept = readings.into_iter().enumerate().filter(|(place, _)| !bad.contains(place));
-    ReadCsv { readings: kept.map(|(_, reading)| reading).collect(), faults }
+    Ok(ReadCsv { readings: kept.map(|(_, reading)| reading).collect(), faults })
 }
 
 /// The place in `readings[place]…`.
@@ -180,7 +205,8 @@ impl Ids {
 
 /// A line under its header.
 struct Line<'a> {
-    header: &'a csv::StringRecord,
+    /// Where each of [`COLUMNS`] stands in a line.
+    columns: &'a [Option<usize>; COLUMNS.len()],
     record: &'a csv::StringRecord,
     /// Whether a comma may stand for the decimal point.
     comma: bool,
@@ -188,8 +214,7 @@ struct Line<'a> {
 
 impl Line<'_> {
     fn field(&self, name: &str) -> Option<&str> {
-        let place = self.header.iter().position(|column| column == name)?;
-        self.record.get(place).filter(|text| !text.is_empty())
+        self.record.get(self.columns[place_of(name)?]?).filter(|text| !text.is_empty())
     }
 
     fn number(&self, name: &str) -> Result<Option<f64>, String> {
@@ -268,7 +293,11 @@ mod tests {
             assert_eq!((read[0].note.as_deref(), read[0].id.as_str()), (Some(note), "-7"), "{note}");
             let written = write_csv(&read);
             let cells: Vec<&str> = written.lines().nth(1).unwrap().split(',').collect();
-            assert!(!is_formula(cells[0]) && !is_formula(cells[12].trim_matches('"')), "{written}");
+            assert!(
+                !crate::words::sheet_text::is_formula(cells[0])
+                    && !crate::words::sheet_text::is_formula(cells[12].trim_matches('"')),
+                "{written}"
+            );
             assert_eq!(cells[4], "-4.5", "a number stays one");
             assert_eq!(read_csv(&written, &[]).readings, read);
         }
@@ -295,5 +324,16 @@ mod tests {
         assert!(read.faults[0].message.contains("\"eighteen\" is no number"));
         assert_eq!(read_csv("a,b\n1,2\n", &[]).faults.len(), 3);
         assert_eq!(read_csv("", &[]).faults.len(), 3);
+    }
+
+    #[test]
+    fn columns_are_found_once_and_bounded_and_who_does_not_wait_is_not_kept_waiting() {
+        let many = format!("{}from,to,slope_m\n1,2,3\n", "x,".repeat(MOST_COLUMNS));
+        assert!(read_csv(&many, &[]).faults[0].message.contains("columns"));
+        let lines = format!("from,to,slope_m\n{}", "t1,s1,7\n".repeat(MOST_LINES + 5));
+        let read = read_csv(&lines, &[]);
+        assert_eq!((read.readings.len(), read.faults.len()), (MOST_LINES, 1));
+        let over = read_csv_within(&lines, &[], &Patience::while_it(&|| false)).unwrap_err();
+        assert!(over.to_string().contains("lines"), "{over}");
     }
 }

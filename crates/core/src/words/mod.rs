@@ -3,6 +3,7 @@
 pub mod cautions;
 pub mod compass;
 pub mod guide;
+pub mod sheet_text;
 mod shortfall;
 pub mod units;
 

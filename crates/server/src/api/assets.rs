@@ -1,5 +1,6 @@
 //! The front end's built files, read once when the program starts: under their digest, and compressed for browsers that take it.
 
+use super::guard::LetIn;
 use crate::picture::digest;
 use rocket::http::{ContentType, Header, Status};
 use rocket::request::{FromRequest, Outcome, Request};
@@ -114,7 +115,7 @@ impl<'r> Responder<'r, 'r> for Served<'r> {
 
 /// A built file; the page itself at the root.
 #[get("/<path..>", rank = 20)]
-pub fn file<'r>(path: PathBuf, browser: Browser, assets: &'r State<Assets>) -> Option<Served<'r>> {
+pub fn file<'r>(_in: LetIn, path: PathBuf, browser: Browser, assets: &'r State<Assets>) -> Option<Served<'r>> {
     let name = path.to_str()?.replace('\\', "/");
     let file = assets.0.get(if name.is_empty() { "index.html" } else { &name })?;
     Some(Served { file, browser })

@@ -1,8 +1,10 @@
 //! The computations: the same core as the command line's, the same JSON.
 
+use super::answer::{Answer, Written};
 use super::body;
 use super::desk::Place;
 use super::error::ApiError;
+use super::guard::LetIn;
 use crate::relief::{asked_grid, whole_relief};
 use bright_angle_core::change::ways::{Ways, ways_within};
 use bright_angle_core::equipment::catalogue as core_catalogue;
@@ -13,21 +15,20 @@ use bright_angle_core::show::section::{Section, section as core_section};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::{Fault, Site, evaluate_within};
 use rocket::data::Data;
+use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{get, post};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use utoipa::ToSchema;
 
-type Answer<T> = Result<Json<T>, ApiError>;
-
 /// Evaluate a site file.
 #[utoipa::path(post, path = "/api/evaluate", operation_id = "evaluate", request_body = SiteFile, params(),
     responses((status = 200, body = Evaluation), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/evaluate", data = "<data>")]
-pub async fn evaluate(place: Place<'_>, data: Data<'_>) -> Answer<Evaluation> {
+pub async fn evaluate(_in: LetIn, place: Place<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = place.text(data, body::LARGEST_MIB).await?;
-    place.compute(move |patience| Ok(Json(evaluate_within(&Site::parse(&text.content)?, patience)?))).await
+    place.answer(text, |text, patience| Written::json(&evaluate_within(&Site::parse(text)?, patience)?)).await
 }
 
 /// A site and one of its sight lines.
@@ -67,15 +68,15 @@ struct WaysEnvelope<'a> {
 #[utoipa::path(post, path = "/api/ways", operation_id = "ways", request_body = WaysRequest, params(),
     responses((status = 200, body = Ways), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/ways", data = "<data>")]
-pub async fn ways(place: Place<'_>, data: Data<'_>) -> Answer<Ways> {
+pub async fn ways(_in: LetIn, place: Place<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = place.text(data, body::LARGEST_MIB).await?;
     place
-        .compute(move |patience| {
-            let asked: WaysEnvelope = body::envelope(&text.content)?;
+        .answer(text, |text, patience| {
+            let asked: WaysEnvelope = body::envelope(text)?;
             let site = body::site(asked.site)?;
             let line = Question { camera: asked.camera, head: asked.head, view: asked.view, target: asked.target };
             let session = Session::within(site, patience)?;
-            Ok(Json(ways_within(&session, &line, asked.units, patience)?))
+            Written::json(&ways_within(&session, &line, asked.units, patience)?)
         })
         .await
 }
@@ -84,14 +85,14 @@ pub async fn ways(place: Place<'_>, data: Data<'_>) -> Answer<Ways> {
 #[utoipa::path(post, path = "/api/section", operation_id = "section", request_body = WaysRequest, params(),
     responses((status = 200, body = Section), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/section", data = "<data>")]
-pub async fn section(place: Place<'_>, data: Data<'_>) -> Answer<Section> {
+pub async fn section(_in: LetIn, place: Place<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = place.text(data, body::LARGEST_MIB).await?;
     place
-        .compute(move |patience| {
-            let asked: WaysEnvelope = body::envelope(&text.content)?;
+        .answer(text, |text, patience| {
+            let asked: WaysEnvelope = body::envelope(text)?;
             let line = Question { camera: asked.camera, head: asked.head, view: asked.view, target: asked.target };
             let session = Session::within(body::site(asked.site)?, patience)?;
-            Ok(Json(core_section(&session, &line)?))
+            Written::json(&core_section(&session, &line)?)
         })
         .await
 }
@@ -123,14 +124,14 @@ struct ReliefEnvelope<'a> {
 #[utoipa::path(post, path = "/api/relief", operation_id = "relief", request_body = ReliefRequest, params(),
     responses((status = 200, body = String, content_type = "text/plain"), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/relief", data = "<data>")]
-pub async fn relief(place: Place<'_>, data: Data<'_>) -> Result<String, ApiError> {
+pub async fn relief(_in: LetIn, place: Place<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = place.text(data, body::LARGEST_MIB).await?;
     place
-        .compute(move |patience| {
-            let asked: ReliefEnvelope = body::envelope(&text.content)?;
+        .answer(text, |text, patience| {
+            let asked: ReliefEnvelope = body::envelope(text)?;
             let cells = asked_grid(asked.bounds, asked.cell_m, asked.at_height_m)?;
             let relief = whole_relief(&body::site(asked.site)?, cells, asked.at_height_m, patience)?;
-            Ok(relief.to_ascii_grid())
+            Written::text(relief.to_ascii_grid(), ContentType::Plain)
         })
         .await
 }
@@ -138,13 +139,13 @@ pub async fn relief(place: Place<'_>, data: Data<'_>) -> Result<String, ApiError
 /// The camera models that ship with the program.
 #[utoipa::path(get, path = "/api/catalogue", operation_id = "catalogue", responses((status = 200, body = Vec<Model>)))]
 #[get("/catalogue")]
-pub fn catalogue() -> Answer<Vec<Model>> {
+pub fn catalogue(_in: LetIn) -> Result<Json<Vec<Model>>, ApiError> {
     Ok(Json(core_catalogue::models()?))
 }
 
 /// The JSON Schema of the site file.
 #[utoipa::path(get, path = "/api/schema", operation_id = "schema", responses((status = 200, body = serde_json::Value)))]
 #[get("/schema")]
-pub fn schema() -> Json<serde_json::Value> {
+pub fn schema(_in: LetIn) -> Json<serde_json::Value> {
     Json(site_schema())
 }

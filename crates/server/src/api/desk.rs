@@ -1,17 +1,20 @@
 //! The desk at which work is done: reading bodies, computing and keeping, each with a bound.
 
+use super::answer::{Answer, Written};
 use super::error::ApiError;
 use crate::front::{CLIENT, Clients};
 use bright_angle_core::Fault;
 use bright_angle_core::work::Patience;
-use rocket::data::{Data, ToByteUnit};
+use rocket::data::{Data, DataStream, ToByteUnit};
 use rocket::http::Status;
 use rocket::request::{FromRequest, Outcome, Request};
 use rocket::tokio::io::AsyncReadExt;
 use rocket::tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use rocket::tokio::{self, time::timeout};
+use serde::Serialize;
 use std::num::NonZero;
 use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::{Duration, Instant};
 use tokio_util::sync::CancellationToken;
 
@@ -19,13 +22,23 @@ use tokio_util::sync::CancellationToken;
 const ARRIVAL: Duration = Duration::from_secs(60);
 /// So much of a body that is too large is passed over before that is answered, MiB.
 const PASSED_OVER_MIB: u64 = 16;
-/// The pieces that bodies are read and accounted for in, bytes.
+/// What a body that begins is given to be read into, and what it is given at a time after that, bytes: as much again as it has, up to
+/// the larger.
+const FIRST_PIECE: usize = 4 * 1024;
 const PIECE: usize = 64 * 1024;
-/// What all bodies that are being read or worked on may take together, in pieces: 64 MiB.
-const PIECES: usize = 1024;
+/// What all bodies that are being read or worked on, and all answers that are being sent, may take together, KiB: 64 MiB of bodies,
+/// twice as much of answers.
+const BODIES_KIB: usize = 64 * 1024;
+const ANSWERS_KIB: usize = 128 * 1024;
 /// How many computations, and how many things to be kept, may wait before more is refused: a save takes a few milliseconds.
 const COMPUTATIONS: usize = 64;
 const SAVES: usize = 512;
+/// How long anybody waits for a hand before it is said that all are busy.
+const WAIT: Duration = Duration::from_secs(20);
+/// A question that comes in so many bytes is small: it is tried first on hands of its own, for so long. What takes longer goes behind
+/// the others.
+const SMALL: usize = 256 * 1024;
+const SMALL_LONGEST: Duration = Duration::from_millis(1500);
 /// How long one computation may take.
 pub const LONGEST: Duration = Duration::from_secs(10);
 /// What pictures that are being unpacked may take together, MiB, and how many there may be at a time.
@@ -34,12 +47,33 @@ const PICTURES: usize = 2;
 
 /// What is shared by all requests.
 pub struct Desk {
-    pieces: Arc<Semaphore>,
+    bodies: Room,
+    answers: Room,
     computing: Lane,
+    /// For small questions.
+    small: Lane,
     keeping: Lane,
     pictures: Lane,
     picture_mib: Arc<Semaphore>,
     longest: Duration,
+}
+
+/// Memory of one kind, counted in KiB.
+#[derive(Clone)]
+struct Room(Arc<Semaphore>);
+
+/// What was taken of it; it is given back when this is dropped.
+pub struct Taken(Vec<OwnedSemaphorePermit>);
+
+impl Room {
+    fn of(kib: usize) -> Room {
+        Room(Arc::new(Semaphore::new(kib)))
+    }
+
+    fn take(&self, bytes: usize) -> Option<OwnedSemaphorePermit> {
+        let kib = u32::try_from(bytes.div_ceil(1024)).unwrap_or(u32::MAX);
+        self.0.clone().try_acquire_many_owned(kib).ok()
+    }
 }
 
 /// Work of one kind, so much at a time.
@@ -57,7 +91,8 @@ impl Lane {
     /// Waits for a hand; refuses when too many wait already.
     async fn enter(&self) -> Result<(OwnedSemaphorePermit, OwnedSemaphorePermit), ApiError> {
         let place = self.queue.clone().try_acquire_owned().map_err(|_| ApiError::busy())?;
-        let hand = self.at_work.clone().acquire_owned().await.map_err(|_| ApiError::busy())?;
+        let hand = timeout(WAIT, self.at_work.clone().acquire_owned()).await;
+        let hand = hand.map_err(|_| ApiError::busy())?.map_err(|_| ApiError::busy())?;
         Ok((place, hand))
     }
 }
@@ -66,7 +101,9 @@ impl Default for Desk {
     fn default() -> Self {
         let cores = std::thread::available_parallelism().map_or(1, NonZero::get);
         Desk {
-            pieces: Arc::new(Semaphore::new(PIECES)),
+            bodies: Room::of(BODIES_KIB),
+            answers: Room::of(ANSWERS_KIB),
+            small: Lane::new(cores, COMPUTATIONS),
             computing: Lane::new(cores, COMPUTATIONS),
             keeping: Lane::new(cores, SAVES),
             pictures: Lane::new(PICTURES, COMPUTATIONS),
@@ -107,7 +144,7 @@ impl<'r> FromRequest<'r> for Place<'r> {
 pub struct Body<T> {
     /// What came.
     pub content: T,
-    _taken: Vec<OwnedSemaphorePermit>,
+    _taken: Taken,
 }
 
 impl Place<'_> {
@@ -124,35 +161,82 @@ impl Place<'_> {
         // One byte more than is taken tells that there is more.
         let mut stream = data.open((most_mib + PASSED_OVER_MIB).mebibytes() + 1.bytes());
         let most = usize::try_from(most_mib << 20).unwrap_or(usize::MAX);
-        let mut body = Body { content: Vec::new(), _taken: Vec::new() };
+        let mut body = Body { content: Vec::new(), _taken: Taken(Vec::new()) };
         let reading = async {
             loop {
-                if body.content.capacity() - body.content.len() < PIECE / 2 {
+                let (length, room) = (body.content.len(), body.content.capacity());
+                if length == room {
                     // Taken as it arrives: what was only announced takes nothing from others.
-                    let piece = self.desk.pieces.clone().try_acquire_owned().map_err(|_| ApiError::busy())?;
-                    body._taken.push(piece);
-                    body.content.reserve_exact(PIECE);
+                    let piece = room.clamp(FIRST_PIECE, PIECE);
+                    let Some(taken) = self.desk.bodies.take(piece) else {
+                        drop(body);
+                        pass_over(&mut stream).await;
+                        return Err(ApiError::busy());
+                    };
+                    body._taken.0.push(taken);
+                    body.content.reserve_exact(piece);
                 }
                 let read = stream.read_buf(&mut body.content).await;
                 let read = read.map_err(|error| {
                     ApiError::plain(Status::BadRequest, &format!("the body cannot be read: {error}"))
                 })?;
                 if body.content.len() > most {
-                    // Somebody who still sends does not listen: the rest is passed over, so that the answer is heard.
-                    (body.content, body._taken) = (Vec::new(), Vec::new());
-                    let mut waste = vec![0; 64 * 1024];
-                    while stream.read(&mut waste).await.is_ok_and(|read| read > 0) {}
+                    drop(body);
+                    pass_over(&mut stream).await;
                     let message = format!("the body is larger than {most_mib} MiB");
                     return Err(ApiError::plain(Status::PayloadTooLarge, &message));
                 }
                 if read == 0 {
-                    return Ok(());
+                    return Ok(body);
                 }
             }
         };
         let late = |_| ApiError::plain(Status::RequestTimeout, "the body took too long to arrive");
-        timeout(ARRIVAL, reading).await.map_err(late)??;
-        Ok(body)
+        timeout(ARRIVAL, reading).await.map_err(late)?
+    }
+
+    /// Works out an answer as [`Place::compute`] does, and gives it a place among those on their way. A small question is tried first
+    /// on hands that large ones do not take.
+    pub async fn answer<T: AsRef<[u8]> + Send + Sync + 'static>(
+        &self,
+        body: Body<T>,
+        work: impl Fn(&T, &Patience) -> Result<Written, ApiError> + Send + Sync + 'static,
+    ) -> Result<Answer, ApiError> {
+        let small = body.content.as_ref().len() <= SMALL;
+        let work = Arc::new(move |patience: &Patience| work(&body.content, patience));
+        let tried = if small { self.try_small(work.clone()).await? } else { None };
+        let written = match tried {
+            Some(written) => written,
+            None => self.compute(move |patience| work(patience)).await?,
+        };
+        self.on_its_way(written)
+    }
+
+    /// Tries a computation for a short while; nothing comes of it if it takes longer.
+    async fn try_small(
+        &self,
+        work: Arc<impl Fn(&Patience) -> Result<Written, ApiError> + Send + Sync + 'static>,
+    ) -> Result<Option<Written>, ApiError> {
+        let longest = SMALL_LONGEST.min(self.desk.longest);
+        let late = Arc::new(AtomicBool::new(false));
+        let (noted, left) = (late.clone(), self.left.clone());
+        let done = self.run(&self.desk.small, move || {
+            let began = Instant::now();
+            let goes_on = || {
+                let late = began.elapsed() >= longest;
+                noted.fetch_or(late, Ordering::Relaxed);
+                !left.is_cancelled() && !late
+            };
+            work(&Patience::while_it(&goes_on))
+        });
+        let done = done.await;
+        if late.load(Ordering::Relaxed) { Ok(None) } else { done.map(Some) }
+    }
+
+    /// Gives an answer its place among those on their way.
+    fn on_its_way(&self, written: Written) -> Result<Answer, ApiError> {
+        let taken = self.desk.answers.take(written.bytes.len()).ok_or_else(ApiError::busy)?;
+        Ok(Answer::new(written, Taken(vec![taken])))
     }
 
     /// Runs a computation beside the threads that serve requests, so many at a time as there are cores. It ends when it takes too
@@ -168,6 +252,28 @@ impl Place<'_> {
             work(&Patience::while_it(&goes_on))
         };
         self.run(&self.desk.computing, work).await
+    }
+
+    /// Passes on what is kept, with a place among the answers on their way.
+    pub async fn pass_on(&self, kept: impl Serialize + Send + 'static) -> Result<Answer, ApiError> {
+        let written = self.run(&self.desk.keeping, move || Written::json(&kept)).await?;
+        self.on_its_way(written)
+    }
+
+    /// Waits for work that another process does, in the place of a computation; it is dropped when it takes too long, or when nobody
+    /// waits for it any more.
+    pub async fn outside<T>(&self, work: impl Future<Output = Result<T, ApiError>>) -> Result<T, ApiError> {
+        let busy = || Err(ApiError::busy());
+        let _held = tokio::select! {
+            held = self.desk.computing.enter() => held?,
+            () = self.left.cancelled() => return busy(),
+        };
+        tokio::select! {
+            done = timeout(self.desk.longest, work) => {
+                done.map_err(|_| Fault::new("", "too large, because it took too long to read"))?
+            }
+            () = self.left.cancelled() => busy(),
+        }
     }
 
     /// Reads and checks what is to be kept: beside the computations, so that these don't hold it up.
@@ -215,6 +321,12 @@ impl Place<'_> {
             ApiError::plain(Status::InternalServerError, "the computation stopped; the server's log says why")
         })?
     }
+}
+
+/// Somebody who still sends does not listen: the rest is passed over, so that the answer is heard.
+async fn pass_over(stream: &mut DataStream<'_>) {
+    let mut waste = vec![0; 64 * 1024];
+    while stream.read(&mut waste).await.is_ok_and(|read| read > 0) {}
 }
 
 impl From<bright_angle_core::work::Over> for ApiError {

@@ -63,6 +63,9 @@ impl From<StoreError> for ApiError {
             StoreError::NoSite(_) | StoreError::NoRevision(..) | StoreError::NoPicture(_) => Status::NotFound,
             StoreError::Away => return ApiError::Later("the database does not answer"),
             StoreError::Busy => return ApiError::Later("the database is busy; try again"),
+            StoreError::ReadOnly => {
+                return ApiError::Later("the database takes no changes just now: it is read-only; nothing was saved");
+            }
             StoreError::Full => Status::InsufficientStorage,
             StoreError::Gone(_) => Status::Gone,
             StoreError::Stale(_) | StoreError::Taken(_) => Status::Conflict,

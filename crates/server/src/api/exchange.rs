@@ -1,25 +1,35 @@
 //! Solids from other programs' drawings, looked at before they are taken, and the site's for them.
 
+use super::answer::{Answer, Written};
 use super::body;
 use super::desk::Place;
 use super::error::ApiError;
+use super::guard::LetIn;
+use crate::drawing::{Kind, Reader};
 use crate::dxf::{self, Unit};
 use bright_angle_core::exchange::{Import, geojson, svg};
 use bright_angle_core::file::SiteFile;
 use bright_angle_core::{Fault, Site};
 use rocket::data::Data;
 use rocket::http::ContentType;
-use rocket::post;
 use rocket::serde::json::Json;
+use rocket::{State, post};
+use serde_json::value::RawValue;
 
 /// What a GeoJSON file brings: polygons and lines by layer, and what is left out. Nothing is kept.
 #[utoipa::path(post, path = "/api/import/geojson", operation_id = "importGeojson", params(),
     request_body(content = String, content_type = "application/geo+json"),
     responses((status = 200, body = Import), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/import/geojson", data = "<data>")]
-pub async fn import_geojson(place: Place<'_>, data: Data<'_>) -> Result<Json<Import>, ApiError> {
+pub async fn import_geojson(
+    _in: LetIn,
+    place: Place<'_>,
+    reader: &State<Reader>,
+    data: Data<'_>,
+) -> Result<Json<Box<RawValue>>, ApiError> {
     let text = place.text(data, body::LARGEST_MIB).await?;
-    place.compute(move |_| Ok(Json(geojson::read(&text.content)?))).await
+    let read = async { Ok(reader.read(Kind::Geojson, None, &text.content).await?) };
+    place.outside(read).await.map(Json)
 }
 
 /// What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept.
@@ -28,10 +38,17 @@ pub async fn import_geojson(place: Place<'_>, data: Data<'_>) -> Result<Json<Imp
     request_body(content = String, content_type = "image/vnd.dxf"),
     responses((status = 200, body = Import), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/import/dxf?<unit>", data = "<data>")]
-pub async fn import_dxf(place: Place<'_>, unit: Option<&str>, data: Data<'_>) -> Result<Json<Import>, ApiError> {
-    let unit = unit.map(Unit::parse).transpose()?;
+pub async fn import_dxf(
+    _in: LetIn,
+    place: Place<'_>,
+    reader: &State<Reader>,
+    unit: Option<&str>,
+    data: Data<'_>,
+) -> Result<Json<Box<RawValue>>, ApiError> {
+    unit.map(Unit::parse).transpose()?;
     let text = place.text(data, body::LARGEST_MIB).await?;
-    place.compute(move |_| Ok(Json(dxf::read(&text.content, unit)?))).await
+    let read = async { Ok(reader.read(Kind::Dxf, unit, &text.content).await?) };
+    place.outside(read).await.map(Json)
 }
 
 /// A site's solids, or its whole plan, for other programs.
@@ -39,7 +56,7 @@ pub async fn import_dxf(place: Place<'_>, unit: Option<&str>, data: Data<'_>) ->
     params(("format" = String, Path, description = "geojson, dxf or svg")),
     responses((status = 200, body = String), (status = 404, body = Vec<Fault>), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/export/<format>", data = "<data>")]
-pub async fn export(place: Place<'_>, format: &str, data: Data<'_>) -> Result<(ContentType, String), ApiError> {
+pub async fn export(_in: LetIn, place: Place<'_>, format: &str, data: Data<'_>) -> Result<Answer, ApiError> {
     let kind = match format {
         "geojson" => ContentType::new("application", "geo+json"),
         "dxf" => ContentType::new("image", "vnd.dxf"),
@@ -48,8 +65,7 @@ pub async fn export(place: Place<'_>, format: &str, data: Data<'_>) -> Result<(C
     };
     let format = format.to_owned();
     let text = place.text(data, body::LARGEST_MIB).await?;
-    let written = place.compute(move |_| Ok(written(Site::parse(&text.content)?.file(), &format)?)).await?;
-    Ok((kind, written))
+    place.answer(text, move |text, _| Written::text(written(Site::parse(text)?.file(), &format)?, kind.clone())).await
 }
 
 /// A site as another format has it.

@@ -18,8 +18,27 @@ use std::net::{IpAddr, SocketAddr};
 const REFUSED: &str = "/api/refused";
 
 /// Looks at each request before anything else does.
+#[derive(Clone)]
 pub struct Guard {
     hosts: Vec<String>,
+}
+
+/// What every route takes: a request that the guard has let in. Where nobody has looked at it before, it is looked at here.
+pub struct LetIn;
+
+#[async_trait]
+impl<'r> rocket::request::FromRequest<'r> for LetIn {
+    type Error = ();
+
+    async fn from_request(request: &'r Request<'_>) -> rocket::request::Outcome<Self, ()> {
+        let Some(guard) = request.rocket().state::<Guard>() else {
+            return rocket::request::Outcome::Error((Status::InternalServerError, ()));
+        };
+        match request.local_cache(|| Refusal(guard.judge(request))).0 {
+            None => rocket::request::Outcome::Success(LetIn),
+            Some((status, _)) => rocket::request::Outcome::Error((status, ())),
+        }
+    }
 }
 
 /// Why a request is refused.
@@ -50,8 +69,14 @@ impl Guard {
         {
             return Some((Status::MisdirectedRequest, "this server is not what the request was addressed to"));
         }
-        let interface = request.uri().path().starts_with("/api");
+        // As the router sees it: decoded, empty segments left out.
+        let path: Vec<&str> = request.uri().path().segments().collect();
+        let interface = path.first() == Some(&"api");
         let changing = !matches!(request.method(), Method::Get | Method::Head | Method::Options);
+        // Said twice, somebody between has added what he wants to be believed.
+        if ["Origin", "Sec-Fetch-Site"].iter().any(|name| request.headers().get(name).count() > 1) {
+            return Some((Status::BadRequest, "Origin or Sec-Fetch-Site is said more than once"));
+        }
         let foreign = match (one("Origin"), one("Sec-Fetch-Site")) {
             (Some(origin), _)
                 if !origin.strip_prefix("http://").is_some_and(|from| from.eq_ignore_ascii_case(host)) =>
@@ -64,16 +89,15 @@ impl Guard {
         if foreign && (interface || changing) {
             return Some((Status::Forbidden, "only this application's own pages may ask that"));
         }
-        let path = request.uri().path();
-        if !changing || !(path.starts_with("/api/sites") || path.starts_with("/api/pictures")) {
-            return None;
-        }
         let kind = request.content_type();
-        let (fits, message) = if path.starts_with("/api/pictures") {
-            let fits = kind.is_some_and(|kind| kind.is_png() || kind.is_jpeg());
-            (fits, "a picture comes as image/png or image/jpeg")
-        } else {
-            (kind.is_some_and(|kind| kind.is_json()), "a site comes as application/json")
+        let (fits, message) = match path.get(1) {
+            _ if !changing || !interface => return None,
+            Some(&"pictures") => {
+                let fits = kind.is_some_and(|kind| kind.is_png() || kind.is_jpeg());
+                (fits, "a picture comes as image/png or image/jpeg")
+            }
+            Some(&"sites") => (kind.is_some_and(|kind| kind.is_json()), "a site comes as application/json"),
+            _ => return None,
         };
         (!fits).then_some((Status::UnsupportedMediaType, message))
     }

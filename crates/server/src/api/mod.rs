@@ -1,5 +1,6 @@
 //! The HTTP interface: JSON in and out, and the front end's files.
 
+mod answer;
 mod assets;
 mod body;
 mod compute;
@@ -7,7 +8,7 @@ mod desk;
 mod error;
 pub(crate) mod exchange;
 mod guard;
-mod headers;
+pub(crate) mod headers;
 mod openapi;
 mod pictures;
 mod sites;
@@ -17,8 +18,9 @@ pub use openapi::document;
 
 pub use desk::LONGEST;
 
+use crate::drawing::Reader;
 use crate::front::{self, Clients};
-use crate::store::{Store, load_demo};
+use crate::store::{Reserve, Store, load_demo};
 use desk::Desk;
 use rocket::fairing::AdHoc;
 use rocket::tokio::net::{TcpListener, TcpSocket};
@@ -47,6 +49,12 @@ pub struct Settings {
     pub rangefinder: SocketAddr,
     /// How long one computation may take.
     pub longest: Duration,
+    /// This program, which reads drawings in processes of its own.
+    pub program: PathBuf,
+    /// How long a client may take nothing of its answer.
+    pub stalled: Duration,
+    /// What stays free on the database's disk.
+    pub reserve: Option<Reserve>,
 }
 
 /// How often old autosaves are thinned out and pictures collected.
@@ -71,8 +79,9 @@ pub async fn serve(settings: Settings) -> Result<(), String> {
     let at = SocketAddr::new(settings.address, settings.port);
     let listener = listen(at).map_err(|error| format!("{at}: {error}"))?;
     let at = listener.local_addr().map_err(|error| error.to_string())?;
-    let most = front::connections();
+    let (most, stalled) = (front::connections(), settings.stalled);
     let store = Store::open(&settings.database_url).await.map_err(|error| error.to_string())?;
+    let store = store.with_reserve(settings.reserve.clone());
     if let Some(folder) = &settings.demo {
         load_demo(&store, folder).await.map_err(|error| error.to_string())?;
     }
@@ -95,7 +104,7 @@ pub async fn serve(settings: Settings) -> Result<(), String> {
         }));
     let door = tokio::spawn(async move {
         if let Ok(behind) = ready.await {
-            front::serve(listener, behind, clients, most, stop).await;
+            front::serve(listener, behind, clients, (most, stalled), stop).await;
         }
     });
     let tidying = tokio::spawn(tidy(store.clone()));
@@ -130,6 +139,15 @@ async fn tidy(store: Store) {
 /// # Errors
 /// Names the file of the front end that cannot be read.
 pub fn build(settings: &Settings, at: SocketAddr, store: Store, clients: Clients) -> Result<Rocket<Build>, String> {
+    let bare = bare(settings, at, store, clients)?;
+    Ok(bare.attach(guard::Guard::of(at)).attach(headers::Security))
+}
+
+/// The routes with what they work with, without the look at each request before them: each of them asks the guard itself.
+///
+/// # Errors
+/// Names the file of the front end that cannot be read.
+pub fn bare(settings: &Settings, at: SocketAddr, store: Store, clients: Clients) -> Result<Rocket<Build>, String> {
     let config = rocket::Config {
         // The port that everybody knows is the front's; this one the kernel chooses.
         port: 0,
@@ -145,9 +163,9 @@ pub fn build(settings: &Settings, at: SocketAddr, store: Store, clients: Clients
         .manage(clients)
         .manage(Desk::with_longest(settings.longest))
         .manage(survey::RangefinderAt(settings.rangefinder))
+        .manage(Reader { program: settings.program.clone() })
         .manage(assets::Assets::read(&settings.web)?)
-        .attach(guard::Guard::of(at))
-        .attach(headers::Security)
+        .manage(guard::Guard::of(at))
         .mount("/api", compute_routes())
         .mount("/api", site_routes())
         .mount("/api", routes![guard::refused])

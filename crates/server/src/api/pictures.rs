@@ -2,6 +2,7 @@
 
 use super::desk::Place;
 use super::error::ApiError;
+use super::guard::LetIn;
 use crate::picture::{LARGEST_MIB, Picture, PictureHead, unpacked_mib};
 use crate::store::Store;
 use bright_angle_core::Fault;
@@ -18,6 +19,7 @@ use rocket::{State, get, post};
     responses((status = 201, body = PictureHead), (status = 408, body = Vec<Fault>), (status = 415, body = Vec<Fault>), (status = 507, body = Vec<Fault>), (status = 413, body = Vec<Fault>), (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[post("/pictures", data = "<data>")]
 pub async fn keep(
+    _in: LetIn,
     desk: Place<'_>,
     store: &State<Store>,
     data: Data<'_>,
@@ -43,7 +45,7 @@ pub struct Served {
     params(("name" = String, Path, description = "The SHA-256 of its bytes, in hex")),
     responses((status = 200, body = Vec<u8>, content_type = "image/*"), (status = 404, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[get("/pictures/<name>")]
-pub async fn picture(store: &State<Store>, name: &str) -> Result<Served, ApiError> {
+pub async fn picture(_in: LetIn, store: &State<Store>, name: &str) -> Result<Served, ApiError> {
     let kept = store.picture(name).await?;
     let media_type = if kept.media_type == "image/png" { ContentType::PNG } else { ContentType::JPEG };
     let keep = Header::new("Cache-Control", "private, max-age=31536000, immutable");

@@ -1,8 +1,10 @@
 //! Sites as they are kept: a list, revisions, and saving that overwrites nobody.
 
+use super::answer::Answer;
 use super::body;
 use super::desk::Place;
 use super::error::{ApiError, Conflict};
+use super::guard::LetIn;
 use crate::store::{Draft, Revision, RevisionHead, SitePage, Store, StoreError, Wanted};
 use bright_angle_core::Fault;
 use bright_angle_core::file::SiteFile;
@@ -36,7 +38,7 @@ pub struct Health {
 #[utoipa::path(get, path = "/api/health", operation_id = "health", params(),
     responses((status = 200, body = Health), (status = 503, body = Health)))]
 #[get("/health")]
-pub async fn health(store: &State<Store>) -> (Status, Json<Health>) {
+pub async fn health(_in: LetIn, store: &State<Store>) -> (Status, Json<Health>) {
     let wrong = store.check().await;
     let database = !matches!(wrong, Some(StoreError::Away));
     let status = if wrong.is_none() { Status::Ok } else { Status::ServiceUnavailable };
@@ -52,6 +54,7 @@ pub async fn health(store: &State<Store>) -> (Status, Json<Health>) {
     responses((status = 200, body = SitePage), (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[get("/sites?<after>&<named>&<most>")]
 pub async fn list(
+    _in: LetIn,
     store: &State<Store>,
     after: Vec<&str>,
     named: Vec<&str>,
@@ -108,6 +111,7 @@ struct CreateEnvelope<'a> {
         (status = 503, body = Vec<Fault>), (status = 507, body = Vec<Fault>)))]
 #[post("/sites", data = "<data>")]
 pub async fn create(
+    _in: LetIn,
     desk: Place<'_>,
     store: &State<Store>,
     data: Data<'_>,
@@ -152,7 +156,13 @@ struct SaveEnvelope<'a> {
         (status = 410, body = Vec<Fault>), (status = 413, body = Vec<Fault>), (status = 415, body = Vec<Fault>),
         (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>), (status = 507, body = Vec<Fault>)))]
 #[put("/sites/<id>", data = "<data>")]
-pub async fn save(desk: Place<'_>, store: &State<Store>, id: &str, data: Data<'_>) -> Result<Json<Revision>, ApiError> {
+pub async fn save(
+    _in: LetIn,
+    desk: Place<'_>,
+    store: &State<Store>,
+    id: &str,
+    data: Data<'_>,
+) -> Result<Json<Revision>, ApiError> {
     let id = uuid(id)?;
     let text = desk.text(data, body::LARGEST_MIB).await?;
     let (based_on, says, site) = desk
@@ -191,7 +201,13 @@ pub struct DeleteRequest {
         (status = 413, body = Vec<Fault>), (status = 415, body = Vec<Fault>), (status = 422, body = Vec<Fault>),
         (status = 503, body = Vec<Fault>)))]
 #[delete("/sites/<id>", data = "<data>")]
-pub async fn delete(desk: Place<'_>, store: &State<Store>, id: &str, data: Data<'_>) -> Result<Status, ApiError> {
+pub async fn delete(
+    _in: LetIn,
+    desk: Place<'_>,
+    store: &State<Store>,
+    id: &str,
+    data: Data<'_>,
+) -> Result<Status, ApiError> {
     let id = uuid(id)?;
     let text = desk.text(data, 1).await?;
     let asked: DeleteRequest = body::envelope(&text.content)?;
@@ -204,8 +220,8 @@ pub async fn delete(desk: Place<'_>, store: &State<Store>, id: &str, data: Data<
     responses((status = 200, body = Revision), (status = 404, body = Vec<Fault>), (status = 410, body = Vec<Fault>),
         (status = 503, body = Vec<Fault>)))]
 #[get("/sites/<id>")]
-pub async fn newest(store: &State<Store>, id: &str) -> Result<Json<Revision>, ApiError> {
-    Ok(Json(store.newest(uuid(id)?).await?))
+pub async fn newest(_in: LetIn, desk: Place<'_>, store: &State<Store>, id: &str) -> Result<Answer, ApiError> {
+    desk.pass_on(store.newest(uuid(id)?).await?).await
 }
 
 /// Revisions of a site without their files, the newest first; a page at a time.
@@ -217,6 +233,7 @@ pub async fn newest(store: &State<Store>, id: &str) -> Result<Json<Revision>, Ap
         (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[get("/sites/<id>/revisions?<under>&<most>")]
 pub async fn revisions(
+    _in: LetIn,
     store: &State<Store>,
     id: &str,
     under: Vec<&str>,
@@ -235,8 +252,14 @@ pub async fn revisions(
     params(("id" = Uuid, Path, description = "The site"), ("number" = i32, Path, description = "The revision")),
     responses((status = 200, body = Revision), (status = 404, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[get("/sites/<id>/revisions/<number>")]
-pub async fn revision(store: &State<Store>, id: &str, number: i32) -> Result<Json<Revision>, ApiError> {
-    Ok(Json(store.revision(uuid(id)?, number).await?))
+pub async fn revision(
+    _in: LetIn,
+    desk: Place<'_>,
+    store: &State<Store>,
+    id: &str,
+    number: i32,
+) -> Result<Answer, ApiError> {
+    desk.pass_on(store.revision(uuid(id)?, number).await?).await
 }
 
 /// A name for a revision.
@@ -244,12 +267,18 @@ pub async fn revision(store: &State<Store>, id: &str, number: i32) -> Result<Jso
 #[serde(deny_unknown_fields)]
 pub struct NameRequest {
     /// The name; null takes it away.
+    #[serde(deserialize_with = "said")]
     #[schema(required, min_length = 1, max_length = 200)]
     pub name: Option<String>,
     /// Whether it was agreed on with the client.
     #[serde(default)]
     #[schema(required = false)]
     pub agreed: bool,
+}
+
+/// A field that must stand there, though it may be null.
+fn said<'de, D: serde::Deserializer<'de>>(from: D) -> Result<Option<String>, D::Error> {
+    Option::deserialize(from)
 }
 
 /// Name a revision, so that it is never thinned out.
@@ -259,6 +288,7 @@ pub struct NameRequest {
         (status = 422, body = Vec<Fault>), (status = 503, body = Vec<Fault>)))]
 #[put("/sites/<id>/revisions/<number>/name", data = "<data>")]
 pub async fn name_revision(
+    _in: LetIn,
     desk: Place<'_>,
     store: &State<Store>,
     id: &str,

@@ -1,8 +1,10 @@
 //! The survey: what is left to do, the adjustment, the first answer, readings as CSV, and shots.
 
+use super::answer::{Answer, Written};
 use super::body;
 use super::desk::Place as Hand;
 use super::error::ApiError;
+use super::guard::LetIn;
 use crate::device::{Connected, DeviceError, Place, Rangefinder, Shot, Typed};
 use bright_angle_core::answer::COMMON_SENSOR;
 use bright_angle_core::equipment::catalogue::models;
@@ -24,8 +26,6 @@ use serde_json::value::RawValue;
 use std::net::SocketAddr;
 use utoipa::ToSchema;
 
-type Answer<T> = Result<Json<T>, ApiError>;
-
 /// Where the connected rangefinder listens.
 pub struct RangefinderAt(pub SocketAddr);
 
@@ -33,18 +33,18 @@ pub struct RangefinderAt(pub SocketAddr);
 #[utoipa::path(post, path = "/api/survey", operation_id = "survey", request_body = SiteFile, params(),
     responses((status = 200, body = Survey), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/survey", data = "<data>")]
-pub async fn survey(desk: Hand<'_>, data: Data<'_>) -> Answer<Survey> {
+pub async fn survey(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = desk.text(data, body::LARGEST_MIB).await?;
-    desk.compute(move |patience| Ok(Json(survey_within(&Site::parse(&text.content)?, patience)))).await
+    desk.answer(text, |text, patience| Written::json(&survey_within(&Site::parse(text)?, patience))).await
 }
 
 /// Adjust drawn positions to the readings.
 #[utoipa::path(post, path = "/api/adjust", operation_id = "adjust", request_body = SiteFile, params(),
     responses((status = 200, body = Adjustment), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/adjust", data = "<data>")]
-pub async fn adjust(desk: Hand<'_>, data: Data<'_>) -> Answer<Adjustment> {
+pub async fn adjust(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = desk.text(data, body::LARGEST_MIB).await?;
-    desk.compute(move |patience| Ok(Json(adjust_within(&Site::parse(&text.content)?, patience)?))).await
+    desk.answer(text, |text, patience| Written::json(&adjust_within(&Site::parse(text)?, patience)?)).await
 }
 
 /// A question on the spot.
@@ -69,7 +69,7 @@ pub struct FirstAnswerRequest {
 #[utoipa::path(post, path = "/api/first-answer", operation_id = "firstAnswer", request_body = FirstAnswerRequest, params(),
     responses((status = 200, body = FirstAnswer), (status = 422, body = Vec<Fault>)))]
 #[post("/first-answer", data = "<data>")]
-pub async fn first_answer(desk: Hand<'_>, data: Data<'_>) -> Answer<FirstAnswer> {
+pub async fn first_answer(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<Json<FirstAnswer>, ApiError> {
     let text = desk.text(data, body::LARGEST_MIB).await?;
     let asked: FirstAnswerRequest = body::envelope(&text.content)?;
     let line = Asked {
@@ -85,10 +85,9 @@ pub async fn first_answer(desk: Hand<'_>, data: Data<'_>) -> Answer<FirstAnswer>
 #[utoipa::path(post, path = "/api/readings/write", operation_id = "writeReadings", request_body = SiteFile, params(),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 422, body = Vec<Fault>)))]
 #[post("/readings/write", data = "<data>")]
-pub async fn write_readings(desk: Hand<'_>, data: Data<'_>) -> Result<(ContentType, String), ApiError> {
+pub async fn write_readings(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = desk.text(data, body::LARGEST_MIB).await?;
-    let csv = desk.check(move || Ok(write_csv(&Site::parse(&text.content)?.file().readings))).await?;
-    Ok((ContentType::CSV, csv))
+    desk.answer(text, |text, _| Written::text(write_csv(&Site::parse(text)?.file().readings), ContentType::CSV)).await
 }
 
 /// A CSV file and the site that it goes into.
@@ -112,11 +111,11 @@ struct ReadReadingsEnvelope<'a> {
 #[utoipa::path(post, path = "/api/readings/read", operation_id = "readReadings", request_body = ReadReadingsRequest, params(),
     responses((status = 200, body = ReadCsv), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/readings/read", data = "<data>")]
-pub async fn read_readings(desk: Hand<'_>, data: Data<'_>) -> Answer<ReadCsv> {
+pub async fn read_readings(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<Answer, ApiError> {
     let text = desk.text(data, body::LARGEST_MIB).await?;
-    desk.check(move || {
-        let asked: ReadReadingsEnvelope = body::envelope(&text.content)?;
-        Ok(Json(read_csv_into(&body::site(asked.site)?, &asked.csv)))
+    desk.answer(text, |text, patience| {
+        let asked: ReadReadingsEnvelope = body::envelope(text)?;
+        Written::json(&read_csv_into(&body::site(asked.site)?, &asked.csv, patience)?)
     })
     .await
 }
@@ -125,7 +124,7 @@ pub async fn read_readings(desk: Hand<'_>, data: Data<'_>) -> Answer<ReadCsv> {
 #[utoipa::path(post, path = "/api/world-file", operation_id = "worldFile", request_body(content = String, content_type = "text/plain"), params(),
     responses((status = 200, body = WorldFile), (status = 422, body = Vec<Fault>)))]
 #[post("/world-file", data = "<data>")]
-pub async fn world_file(desk: Hand<'_>, data: Data<'_>) -> Answer<WorldFile> {
+pub async fn world_file(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<Json<WorldFile>, ApiError> {
     Ok(Json(parse_world_file(&desk.text(data, 1).await?.content)?))
 }
 
@@ -167,7 +166,12 @@ pub struct Measured {
 #[utoipa::path(post, path = "/api/measure", operation_id = "measure", request_body = MeasureRequest, params(),
     responses((status = 200, body = Measured), (status = 422, body = Vec<Fault>), (status = 424, body = Vec<Fault>)))]
 #[post("/measure", data = "<data>")]
-pub async fn measure(desk: Hand<'_>, at: &State<RangefinderAt>, data: Data<'_>) -> Answer<Measured> {
+pub async fn measure(
+    _in: LetIn,
+    desk: Hand<'_>,
+    at: &State<RangefinderAt>,
+    data: Data<'_>,
+) -> Result<Json<Measured>, ApiError> {
     let text = desk.text(data, body::LARGEST_MIB).await?;
     let asked: MeasureRequest = body::envelope(&text.content)?;
     for (path, place) in [("from", asked.from), ("to", asked.to)] {

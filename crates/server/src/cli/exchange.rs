@@ -3,17 +3,30 @@
 use super::compute::json;
 use super::{Answer, input};
 use crate::api::exchange::written;
-use crate::dxf::{self, Unit};
+use crate::drawing::{self, Kind};
+use crate::dxf::Unit;
 use bright_angle_core::Fault;
-use bright_angle_core::exchange::geojson;
 use std::path::Path;
+use std::process::ExitCode;
 
 pub fn import(file: &Path, unit: Option<&str>) -> Answer {
     let text = input::text(file)?;
+    drawing::fall_silently();
     let is_dxf = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("dxf"));
     let unit = unit.map(Unit::parse).transpose().map_err(|fault| vec![Fault::new("--unit", fault.message)])?;
-    let read = if is_dxf { dxf::read(&text, unit) } else { geojson::read(&text) };
+    let read = drawing::read(if is_dxf { Kind::Dxf } else { Kind::Geojson }, unit, &text);
     json(&read.map_err(|fault| vec![Fault::new(file.display().to_string(), fault.message)])?)
+}
+
+pub fn read_drawing(kind: Kind, unit: Option<&str>) -> ExitCode {
+    let unit = unit.map(Unit::parse).transpose().map_err(|fault| fault.message);
+    match unit.and_then(|unit| drawing::serve_one(kind, unit)) {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(why) => {
+            eprintln!("{why}");
+            ExitCode::FAILURE
+        }
+    }
 }
 
 pub fn export(file: &Path, format: &str) -> Answer {

@@ -10,6 +10,7 @@ mod light;
 mod serve;
 mod view;
 
+use crate::drawing::Kind;
 use bright_angle_core::Fault;
 use bright_angle_core::file::schema::site_schema;
 use bright_angle_core::words::units::Units;
@@ -183,6 +184,16 @@ enum Command {
         #[arg(long)]
         unit: Option<String>,
     },
+    /// Reads one drawing from standard input within limits: what the server does in a process of its own
+    #[command(hide = true)]
+    ReadDrawing {
+        /// What it is
+        #[arg(value_enum)]
+        kind: Kind,
+        /// mm, cm, m, in or ft
+        #[arg(long)]
+        unit: Option<String>,
+    },
     /// The solids of a site as GeoJSON or DXF, or its plan as SVG
     Export {
         /// Site file, or - for standard input
@@ -273,6 +284,7 @@ pub fn run() -> ExitCode {
             light::settings(&file, &head.into(), date.as_deref(), units.into())
         }
         Command::Import { file, unit } => exchange::import(&file, unit.as_deref()),
+        Command::ReadDrawing { kind, unit } => return exchange::read_drawing(kind, unit.as_deref()),
         Command::Export { file, format } => exchange::export(&file, &format),
         Command::Adjust { file } => compute::adjust(&file),
         Command::Survey { file } => compute::survey(&file),

@@ -1,7 +1,7 @@
 //! Backups: all sites, revisions and pictures as open files in a folder, and back into an empty database.
 //!
 //! ```text
-//! manifest.json        what it is, of which version, when and how much
+//! manifest.json        what it is, of which version, when and how much, and the SHA-256 of every file
 //! sites/ID.jsonl       the site on the first line, then a revision a line, the oldest first
 //! pictures/DIGEST      each under the SHA-256 of its bytes
 //! ```
@@ -10,15 +10,18 @@
 //! site files are migrated whenever they are read.
 
 use super::{Store, StoreError};
-use crate::picture::digest;
+use crate::picture::{LARGEST_MIB, Picture, digest, unpacked_mib};
 use bright_angle_core::file::SiteFile;
 use rocket::futures::TryStreamExt;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
+use sha2::{Digest, Sha256};
 use sqlx::types::Json;
 use sqlx::{FromRow, PgConnection};
+use std::collections::BTreeMap;
 use std::fs::File;
 use std::io::{BufRead, BufReader, BufWriter, Write};
+use std::os::unix::fs::{DirBuilderExt, OpenOptionsExt};
 use std::path::{Path, PathBuf};
 use time::OffsetDateTime;
 use uuid::Uuid;
@@ -46,6 +49,9 @@ struct Manifest {
     program: String,
     #[serde(flatten)]
     counted: Counted,
+    /// The SHA-256 of each file, by its path in the folder; backups of before have none.
+    #[serde(default)]
+    files: BTreeMap<String, String>,
 }
 
 #[derive(Serialize, Deserialize, FromRow)]
@@ -80,6 +86,47 @@ struct RevisionLine {
     file: Json<Value>,
 }
 
+/// The largest number of a revision that is taken: room stays for those that come after it.
+const LARGEST_NUMBER: i32 = 1_000_000_000;
+
+/// A short text in one line, as the interface takes it.
+fn is_word(text: &str) -> bool {
+    (1..=200).contains(&text.chars().count()) && !text.chars().any(char::is_control)
+}
+
+/// Whether somebody could have saved it by now; clocks differ a little.
+fn is_past(at: OffsetDateTime) -> bool {
+    at < OffsetDateTime::now_utc() + time::Duration::days(1)
+}
+
+impl SiteLine {
+    /// Whether a site as it says could go on to be saved.
+    fn sensible(&self) -> Result<(), String> {
+        if !is_word(&self.name) || !(is_word(&self.says) || self.says.is_empty()) {
+            return Err("its name and its last change take 1 to 200 characters in one line".to_owned());
+        }
+        if !(0..=LARGEST_NUMBER).contains(&self.revision) {
+            return Err(format!("revision {} is none that others could follow", self.revision));
+        }
+        let times = [Some(self.created_at), Some(self.saved_at), self.deleted_at];
+        if times.into_iter().flatten().all(is_past) { Ok(()) } else { Err("it is of a time to come".to_owned()) }
+    }
+}
+
+impl RevisionLine {
+    /// Whether it can follow the one before it.
+    fn sensible(&self, before: Option<i32>) -> Result<(), String> {
+        let follows = (1..=LARGEST_NUMBER).contains(&self.number) && before.is_none_or(|before| before < self.number);
+        if !follows || self.based_on.is_some_and(|based| based >= self.number) {
+            return Err(format!("revision {} is out of order", self.number));
+        }
+        if !is_word(&self.says) || self.name.as_deref().is_some_and(|name| !is_word(name)) {
+            return Err("a name and a change take 1 to 200 characters in one line".to_owned());
+        }
+        if is_past(self.saved_at) { Ok(()) } else { Err("it is of a time to come".to_owned()) }
+    }
+}
+
 fn fault(path: &Path, what: impl std::fmt::Display) -> StoreError {
     StoreError::Backup(format!("{}: {what}", path.display()))
 }
@@ -92,15 +139,50 @@ pub async fn back_up(store: &Store, folder: &Path) -> Result<Counted, StoreError
     if folder.exists() {
         return Err(fault(folder, "is there already; name a folder that is not"));
     }
+    // Made beside it, under a name that nobody else has: what is there already is not ours to delete.
     let mut new = folder.as_os_str().to_owned();
-    new.push(".new");
+    new.push(format!(".{}.new", Uuid::new_v4()));
     let new = PathBuf::from(new);
-    if new.exists() {
-        std::fs::remove_dir_all(&new).map_err(|error| fault(&new, error))?;
+    let outcome = write_all(store, &new).await;
+    let moved = outcome.and_then(|counted| {
+        std::fs::rename(&new, folder).map_err(|error| fault(folder, error))?;
+        let around = folder.parent().filter(|around| !around.as_os_str().is_empty()).unwrap_or(Path::new("."));
+        sync_folder(around)?;
+        Ok(counted)
+    });
+    if moved.is_err() {
+        // Only what was made here a moment ago.
+        let _ = std::fs::remove_dir_all(&new);
     }
+    moved
+}
+
+/// Makes a folder that only its owner sees; one that is there already is an error.
+fn make_folder(path: &Path) -> Result<(), StoreError> {
+    std::fs::DirBuilder::new().mode(0o700).create(path).map_err(|error| fault(path, error))
+}
+
+/// Makes a file that only its owner reads; one that is there already is an error.
+fn make_file(path: &Path) -> Result<File, StoreError> {
+    File::options().write(true).create_new(true).mode(0o600).open(path).map_err(|error| fault(path, error))
+}
+
+/// Sees that a folder's entries outlast a power cut.
+fn sync_folder(path: &Path) -> Result<(), StoreError> {
+    File::open(path).and_then(|folder| folder.sync_all()).map_err(|error| fault(path, error))
+}
+
+fn write_file(path: &Path, bytes: &[u8]) -> Result<(), StoreError> {
+    let mut file = make_file(path)?;
+    file.write_all(bytes).and_then(|()| file.sync_all()).map_err(|error| fault(path, error))
+}
+
+async fn write_all(store: &Store, new: &Path) -> Result<Counted, StoreError> {
+    make_folder(new)?;
     for part in ["sites", "pictures"] {
-        std::fs::create_dir_all(new.join(part)).map_err(|error| fault(&new, error))?;
+        make_folder(&new.join(part))?;
     }
+    let mut files = BTreeMap::new();
     let mut work = store.pool.begin().await?;
     sqlx::query("set transaction isolation level repeatable read, read only").execute(&mut *work).await?;
     sqlx::query("set local statement_timeout = 0").execute(&mut *work).await?;
@@ -112,27 +194,34 @@ pub async fn back_up(store: &Store, folder: &Path) -> Result<Counted, StoreError
     .await?;
     for site in &sites {
         counted.sites += 1;
-        counted.revisions += write_site(&mut work, site, &new.join("sites").join(format!("{}.jsonl", site.id))).await?;
+        let name = format!("sites/{}.jsonl", site.id);
+        let (revisions, digest) = write_site(&mut work, site, &new.join(&name)).await?;
+        counted.revisions += revisions;
+        files.insert(name, digest);
     }
     let mut pictures = sqlx::query_as("select name, bytes from picture").fetch(&mut *work);
     while let Some((name, bytes)) = pictures.try_next().await? {
         let (name, bytes): (String, Vec<u8>) = (name, bytes);
-        let path = new.join("pictures").join(name);
-        std::fs::write(&path, bytes).map_err(|error| fault(&path, error))?;
+        let name = format!("pictures/{name}");
+        write_file(&new.join(&name), &bytes)?;
+        files.insert(name, digest(&bytes));
         counted.pictures += 1;
     }
     let program = env!("CARGO_PKG_VERSION").to_owned();
     let made_at = OffsetDateTime::now_utc();
-    let manifest = Manifest { format: FORMAT.into(), version: VERSION, made_at, program, counted };
+    let manifest = Manifest { format: FORMAT.into(), version: VERSION, made_at, program, counted, files };
     let path = new.join("manifest.json");
     let text = serde_json::to_string_pretty(&manifest).map_err(|error| fault(&path, error))?;
-    std::fs::write(&path, text).map_err(|error| fault(&path, error))?;
-    std::fs::rename(&new, folder).map_err(|error| fault(folder, error))?;
+    write_file(&path, text.as_bytes())?;
+    for folder in [&new.join("sites"), &new.join("pictures"), new] {
+        sync_folder(folder)?;
+    }
     Ok(counted)
 }
 
-async fn write_site(work: &mut PgConnection, site: &SiteLine, path: &Path) -> Result<usize, StoreError> {
-    let mut out = BufWriter::new(File::create(path).map_err(|error| fault(path, error))?);
+/// Answers how many revisions it wrote, and the digest of the file.
+async fn write_site(work: &mut PgConnection, site: &SiteLine, path: &Path) -> Result<(usize, String), StoreError> {
+    let mut out = Digested { out: BufWriter::new(make_file(path)?), sum: Sha256::new() };
     write_line(&mut out, site, path)?;
     let revisions = sqlx::query_as(
         "select r.number, r.based_on, r.created_at as saved_at, r.says, named.name, coalesce(named.agreed, false) as agreed, r.file
@@ -145,8 +234,30 @@ async fn write_site(work: &mut PgConnection, site: &SiteLine, path: &Path) -> Re
         write_line(&mut out, &revision, path)?;
         count += 1;
     }
-    out.flush().map_err(|error| fault(path, error))?;
-    Ok(count)
+    out.flush().and_then(|()| out.out.get_ref().sync_all()).map_err(|error| fault(path, error))?;
+    Ok((count, hex(&out.sum.finalize())))
+}
+
+/// Writes on, and sums up what is written.
+struct Digested {
+    out: BufWriter<File>,
+    sum: Sha256,
+}
+
+impl Write for Digested {
+    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
+        let written = self.out.write(bytes)?;
+        self.sum.update(&bytes[..written]);
+        Ok(written)
+    }
+
+    fn flush(&mut self) -> std::io::Result<()> {
+        self.out.flush()
+    }
+}
+
+fn hex(bytes: &[u8]) -> String {
+    bytes.iter().map(|byte| format!("{byte:02x}")).collect()
 }
 
 fn write_line(out: &mut impl Write, line: &impl Serialize, path: &Path) -> Result<(), StoreError> {
@@ -160,11 +271,23 @@ fn write_line(out: &mut impl Write, line: &impl Serialize, path: &Path) -> Resul
 /// Names the file, and the line, that is at fault.
 pub async fn restore(store: &Store, folder: &Path) -> Result<Counted, StoreError> {
     let manifest_path = folder.join("manifest.json");
+    is_file(&manifest_path)?;
     let text = std::fs::read_to_string(&manifest_path).map_err(|error| fault(&manifest_path, error))?;
     let manifest: Manifest = serde_json::from_str(&text).map_err(|error| fault(&manifest_path, error))?;
     if manifest.format != FORMAT || manifest.version > VERSION {
         let what = format!("{} {} is not {FORMAT} up to {VERSION}", manifest.format, manifest.version);
         return Err(fault(&manifest_path, what));
+    }
+    for (name, digest) in &manifest.files {
+        // A manifest that names what lies elsewhere is none of ours.
+        let inside = matches!(name.split_once('/'), Some(("sites" | "pictures", rest)) if !rest.contains(['/', '\\']) && rest != "..");
+        let path = folder.join(name);
+        if !inside {
+            return Err(fault(&manifest_path, format!("names a file that is not in it: {name}")));
+        }
+        if digest_of(&path)? != *digest {
+            return Err(fault(&path, "is damaged: it is not what the manifest says it is"));
+        }
     }
     if store.has_sites().await? {
         return Err(StoreError::Backup("the database holds sites already; restore into an empty one".into()));
@@ -188,10 +311,25 @@ pub async fn restore(store: &Store, folder: &Path) -> Result<Counted, StoreError
     Ok(counted)
 }
 
+/// Whether something is a file: a pipe, which may never end, is none.
+fn is_file(path: &Path) -> Result<(), StoreError> {
+    let found = std::fs::symlink_metadata(path).map_err(|error| fault(path, error))?;
+    if found.is_file() { Ok(()) } else { Err(fault(path, "is no file")) }
+}
+
+fn digest_of(path: &Path) -> Result<String, StoreError> {
+    is_file(path)?;
+    let mut sum = Sha256::new();
+    let mut file = File::open(path).map_err(|error| fault(path, error))?;
+    std::io::copy(&mut file, &mut sum).map_err(|error| fault(path, error))?;
+    Ok(hex(&sum.finalize()))
+}
+
 fn files(folder: &Path) -> Result<Vec<PathBuf>, StoreError> {
     let entries = std::fs::read_dir(folder).map_err(|error| fault(folder, error))?;
     let mut paths: Vec<PathBuf> = entries.filter_map(|entry| Some(entry.ok()?.path())).collect();
     paths.sort();
+    paths.iter().try_for_each(|path| is_file(path))?;
     Ok(paths)
 }
 
@@ -201,14 +339,13 @@ async fn read_picture(work: &mut PgConnection, path: &Path) -> Result<(), StoreE
     if path.file_name().is_none_or(|named| named.to_string_lossy() != name) {
         return Err(fault(path, "is damaged: its name is not the digest of its bytes"));
     }
-    let reader = image::ImageReader::new(std::io::Cursor::new(&bytes)).with_guessed_format();
-    let reader = reader.map_err(|error| fault(path, error))?;
-    let media_type = match reader.format() {
-        Some(image::ImageFormat::Png) => "image/png",
-        Some(image::ImageFormat::Jpeg) => "image/jpeg",
-        _ => return Err(fault(path, "is no PNG or JPEG")),
-    };
-    let (width, height) = reader.into_dimensions().map_err(|error| fault(path, error))?;
+    // Held to what an upload is held to.
+    let refused = |message: String| fault(path, message);
+    if bytes.len() as u64 > LARGEST_MIB << 20 {
+        return Err(fault(path, format!("is larger than {LARGEST_MIB} MiB")));
+    }
+    unpacked_mib(&bytes).map_err(refused)?;
+    let Picture { media_type, width_px: width, height_px: height, .. } = Picture::take(&bytes).map_err(refused)?;
     let side = |px: u32| i32::try_from(px).unwrap_or(i32::MAX);
     sqlx::query("insert into picture (name, media_type, width_px, height_px, bytes) values ($1, $2, $3, $4, $5)")
         .bind(&name)
@@ -225,6 +362,7 @@ async fn read_site(work: &mut PgConnection, path: &Path) -> Result<usize, StoreE
     let mut lines = BufReader::new(File::open(path).map_err(|error| fault(path, error))?).lines();
     let first = lines.next().ok_or_else(|| fault(path, "is empty"))?.map_err(|error| fault(path, error))?;
     let site: SiteLine = serde_json::from_str(&first).map_err(|error| fault(path, format!("line 1: {error}")))?;
+    site.sensible().map_err(|what| fault(path, format!("line 1: {what}")))?;
     sqlx::query(
         "insert into site (id, created_at, name, revision, saved_at, says, targets, cameras, deleted_at)
          values ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
@@ -245,6 +383,7 @@ async fn read_site(work: &mut PgConnection, path: &Path) -> Result<usize, StoreE
         let at = |what: String| fault(path, format!("line {}: {what}", place + 2));
         let line = line.map_err(|error| at(error.to_string()))?;
         let revision: RevisionLine = serde_json::from_str(&line).map_err(|error| at(error.to_string()))?;
+        revision.sensible(newest).map_err(at)?;
         newest = Some(revision.number);
         if let Err(faults) = SiteFile::parse(&revision.file.0.to_string()) {
             return Err(at(faults.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")));

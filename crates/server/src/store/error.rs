@@ -59,6 +59,9 @@ pub enum StoreError {
     /// A disk is full.
     #[error("the disk is full: nothing was saved; make room, then save again")]
     Full,
+    /// The database takes no changes.
+    #[error("the database takes no changes just now: it is read-only; nothing was saved")]
+    ReadOnly,
     /// The database is busy with something else just now.
     #[error("the database is busy; try again")]
     Busy,
@@ -82,6 +85,7 @@ impl From<sqlx::Error> for StoreError {
                 // Disk full. A write to a full disk may also come as an I/O error of the file system.
                 Some("53100") => StoreError::Full,
                 Some("58030") if inner.message().contains("No space left") => StoreError::Full,
+                Some("25006") => StoreError::ReadOnly,
                 // Cancelled, a lock that is not to be had, a deadlock, a failed serialisation, too many connections.
                 Some("57014" | "55P03" | "40P01" | "40001" | "53300") => StoreError::Busy,
                 // Class 57P: shutting down, crashed or starting up; class 08: the connection.

@@ -5,13 +5,15 @@ mod error;
 mod list;
 mod pictures;
 mod revision;
+mod room;
 mod seed;
 
 pub use backup::{Counted, back_up, restore};
 pub use error::StoreError;
 pub use list::{SiteHead, SitePage, Wanted};
 pub use pictures::KeptPicture;
-pub use revision::{Draft, Revision, RevisionHead};
+pub use revision::{Draft, KeptRevision, Revision, RevisionHead};
+pub use room::Reserve;
 pub use seed::load_demo;
 
 use sqlx::migrate::Migrator;
@@ -34,8 +36,11 @@ const PATIENCE: Duration = Duration::from_secs(30);
 #[derive(Clone)]
 pub struct Store {
     pool: PgPool,
+    /// A connection of its own for the question how the database is: it is answered however busy the others are.
+    aside: PgPool,
     /// When a disk was last found to be full, if nothing could be written since.
     full: Arc<Mutex<Option<Instant>>>,
+    reserve: Option<Reserve>,
 }
 
 impl Store {
@@ -78,8 +83,9 @@ impl Store {
             .application_name("bright-angle")
             .options([("statement_timeout", longest), ("lock_timeout", "5s")]);
         // Connections are tested before use, so a database that was restarted is simply met anew.
-        let pool = PgPoolOptions::new().max_connections(8).acquire_timeout(ACQUIRE).connect_lazy_with(options);
-        let store = Store { pool, full: Arc::default() };
+        let pool = PgPoolOptions::new().max_connections(8).acquire_timeout(ACQUIRE).connect_lazy_with(options.clone());
+        let aside = PgPoolOptions::new().max_connections(1).acquire_timeout(ACQUIRE).connect_lazy_with(options);
+        let store = Store { pool, aside, full: Arc::default(), reserve: None };
         let began = Instant::now();
         while !store.answers().await {
             if began.elapsed() > PATIENCE {
@@ -92,8 +98,11 @@ impl Store {
 
     /// What is wrong with the database now, if anything is.
     pub async fn check(&self) -> Option<StoreError> {
-        if let Err(error) = sqlx::query_scalar::<_, i32>("select 1").fetch_one(&self.pool).await {
+        if let Err(error) = sqlx::query_scalar::<_, i32>("select 1").fetch_one(&self.aside).await {
             return Some(error.into());
+        }
+        if let Err(full) = self.room() {
+            return Some(full);
         }
         let full = *self.full.lock().unwrap_or_else(PoisonError::into_inner);
         full.filter(|seen| seen.elapsed() < REMEMBERED).map(|_| StoreError::Full)
@@ -117,6 +126,7 @@ impl Store {
 
     /// Closes all connections.
     pub async fn close(&self) {
+        self.aside.close().await;
         self.pool.close().await;
     }
 }

@@ -15,6 +15,7 @@ pub struct KeptPicture {
 impl Store {
     /// Keeps a picture; keeping the same one again says only that somebody is about to name it.
     pub async fn keep_picture(&self, picture: &Picture) -> Result<(), StoreError> {
+        self.room()?;
         let side = |px: u32| i32::try_from(px).unwrap_or(i32::MAX);
         let kept = sqlx::query(
             "insert into picture (name, media_type, width_px, height_px, bytes) values ($1, $2, $3, $4, $5)

@@ -1,9 +1,11 @@
 //! Sites and their revisions: each a whole site file with the time and a word on what changed.
 
 use super::{Store, StoreError};
-use bright_angle_core::Site;
-use bright_angle_core::file::SiteFile;
+use bright_angle_core::file::{SiteFile, VERSION};
+use bright_angle_core::{Fault, Site};
+use rocket::tokio;
 use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
 use sqlx::types::Json;
 use sqlx::{FromRow, PgConnection};
 use time::OffsetDateTime;
@@ -27,6 +29,24 @@ pub struct Revision {
     pub says: String,
     /// The whole site file.
     pub site: SiteFile,
+}
+
+/// One revision of a site as it is kept: its file is passed on as the database has it, unread.
+#[derive(Debug, Serialize)]
+pub struct KeptRevision {
+    /// The site.
+    pub site_id: Uuid,
+    /// Its number, from 1.
+    pub number: i32,
+    /// The revision that it was made from.
+    pub based_on: Option<i32>,
+    /// When it was saved.
+    #[serde(with = "time::serde::rfc3339")]
+    pub saved_at: OffsetDateTime,
+    /// What changed, in a few words.
+    pub says: String,
+    /// The whole site file.
+    pub site: Box<RawValue>,
 }
 
 /// A revision without its file.
@@ -86,6 +106,43 @@ impl Row {
     }
 }
 
+#[derive(FromRow)]
+struct RawRow {
+    number: i32,
+    based_on: Option<i32>,
+    saved_at: OffsetDateTime,
+    says: String,
+    file: String,
+}
+
+impl RawRow {
+    /// The revision with its file as it is, if it is of the version that this program writes; else read and migrated.
+    async fn kept(self, site_id: Uuid) -> Result<KeptRevision, StoreError> {
+        let RawRow { number, based_on, saved_at, says, file } = self;
+        let unreadable = move |reason: String| StoreError::Unreadable { site: site_id, number, reason };
+        // Large files are looked through beside the threads that serve requests.
+        let read = move || -> Result<Box<RawValue>, String> {
+            let told = |faults: Vec<Fault>| faults.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
+            let Header { version } = serde_json::from_str(&file).map_err(|error| error.to_string())?;
+            if version == VERSION {
+                return RawValue::from_string(file).map_err(|error| error.to_string());
+            }
+            serde_json::value::to_raw_value(&SiteFile::parse(&file).map_err(told)?).map_err(|error| error.to_string())
+        };
+        let site = tokio::task::spawn_blocking(read).await.map_err(|error| unreadable(error.to_string()))?;
+        Ok(KeptRevision { site_id, number, based_on, saved_at, says, site: site.map_err(unreadable)? })
+    }
+}
+
+#[derive(Deserialize)]
+struct Header {
+    version: u32,
+}
+
+const RAW_NEWEST: &str = "select number, based_on, created_at as saved_at, says, file::text as file from revision
+     where site_id = $1 order by number desc limit 1";
+const RAW_NUMBERED: &str = "select number, based_on, created_at as saved_at, says, file::text as file from revision
+     where site_id = $1 and number = $2";
 const NEWEST: &str = "select number, based_on, created_at as saved_at, says, file from revision
      where site_id = $1 order by number desc limit 1";
 const NUMBERED: &str = "select number, based_on, created_at as saved_at, says, file from revision
@@ -98,6 +155,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Taken`] when another site has the id, [`StoreError::Gone`] when it was deleted.
     pub async fn create(&self, id: Option<Uuid>, draft: &Draft<'_>) -> Result<Revision, StoreError> {
+        self.room()?;
         self.noted(self.try_create(id, draft).await)
     }
 
@@ -125,6 +183,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Stale`] with the newest revision when that is not `based_on`.
     pub async fn save(&self, id: Uuid, based_on: i32, draft: &Draft<'_>) -> Result<Revision, StoreError> {
+        self.room()?;
         self.noted(self.try_save(id, based_on, draft).await)
     }
 
@@ -148,18 +207,18 @@ impl Store {
     }
 
     /// The newest revision of a site.
-    pub async fn newest(&self, id: Uuid) -> Result<Revision, StoreError> {
-        let row: Option<Row> = sqlx::query_as(NEWEST).bind(id).fetch_optional(&self.pool).await?;
+    pub async fn newest(&self, id: Uuid) -> Result<KeptRevision, StoreError> {
+        let row: Option<RawRow> = sqlx::query_as(RAW_NEWEST).bind(id).fetch_optional(&self.pool).await?;
         match row {
-            Some(row) => row.revision(id),
+            Some(row) => row.kept(id).await,
             None => Err(self.why_not(id).await?),
         }
     }
 
     /// One revision of a site.
-    pub async fn revision(&self, id: Uuid, number: i32) -> Result<Revision, StoreError> {
-        let row: Option<Row> = sqlx::query_as(NUMBERED).bind(id).bind(number).fetch_optional(&self.pool).await?;
-        row.ok_or(StoreError::NoRevision(id, number))?.revision(id)
+    pub async fn revision(&self, id: Uuid, number: i32) -> Result<KeptRevision, StoreError> {
+        let row: Option<RawRow> = sqlx::query_as(RAW_NUMBERED).bind(id).bind(number).fetch_optional(&self.pool).await?;
+        row.ok_or(StoreError::NoRevision(id, number))?.kept(id).await
     }
 
     /// Revisions of a site without their files, the newest first: at most so many, of those under a number if one is given.
@@ -197,8 +256,13 @@ impl Store {
             .bind(agreed),
             None => sqlx::query("delete from revision_name where site_id = $1 and number = $2").bind(id).bind(number),
         };
-        let named = done.execute(&self.pool).await?.rows_affected();
-        if name.is_some() && named == 0 { Err(StoreError::NoRevision(id, number)) } else { Ok(()) }
+        if done.execute(&self.pool).await?.rows_affected() > 0 {
+            return Ok(());
+        }
+        // A name that was not there is taken away all the same, but not one of a revision that is not there.
+        let there = sqlx::query_scalar("select exists (select from revision where site_id = $1 and number = $2)");
+        let there: bool = there.bind(id).bind(number).fetch_one(&self.pool).await?;
+        if there { Ok(()) } else { Err(StoreError::NoRevision(id, number)) }
     }
 
     /// Why a site has no revision: it was deleted, or never was.

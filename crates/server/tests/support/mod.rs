@@ -1,8 +1,8 @@
 //! A PostgreSQL cluster of the tests' own, and a server on one of its databases.
 #![allow(dead_code)]
 
-use bright_angle::api::{LONGEST, Settings, build};
-use bright_angle::front::Clients;
+use bright_angle::api::{LONGEST, Settings, bare, build};
+use bright_angle::front::{Clients, STALLED};
 use bright_angle::store::Store;
 use rocket::http::{ContentType, Header};
 use rocket::local::asynchronous::Client;
@@ -131,21 +131,26 @@ impl Served {
 
     /// One whose computations may take only so long.
     pub async fn patient(database_url: String, rangefinder: std::net::SocketAddr, longest: Duration) -> Served {
+        Served::told(database_url, |settings| (settings.rangefinder, settings.longest) = (rangefinder, longest)).await
+    }
+
+    /// One with other settings.
+    pub async fn told(database_url: String, change: impl FnOnce(&mut Settings)) -> Served {
         let store = Store::open(&database_url).await.unwrap();
         let web = tempfile::tempdir().unwrap();
         std::fs::write(web.path().join("index.html"), "<!doctype html><title>front end</title>").unwrap();
-        let settings = Settings {
-            port: 8017,
-            address: [127, 0, 0, 1].into(),
-            database_url: database_url.clone(),
-            web: web.path().to_owned(),
-            demo: None,
-            rangefinder,
-            longest,
-        };
-        let at = ([127, 0, 0, 1], 8017).into();
-        let client = Client::tracked(build(&settings, at, store, Clients::default()).unwrap()).await.unwrap();
+        let mut settings = settings(&database_url, web.path());
+        change(&mut settings);
+        let store = store.with_reserve(settings.reserve.clone());
+        let client = Client::tracked(build(&settings, HERE.into(), store, Clients::default()).unwrap()).await.unwrap();
         Served { client, database_url, web, cluster: None }
+    }
+
+    /// The same routes without the look at each request before them.
+    pub async fn bare(&self) -> Client {
+        let store = Store::open(&self.database_url).await.unwrap();
+        let settings = settings(&self.database_url, self.web.path());
+        Client::tracked(bare(&settings, HERE.into(), store, Clients::default()).unwrap()).await.unwrap()
     }
 
     pub async fn get(&self, path: &str) -> (u16, Value) {
@@ -170,6 +175,24 @@ impl Served {
     /// Sends a picture.
     pub async fn picture(&self, kind: ContentType, bytes: Vec<u8>) -> (u16, Value) {
         read(self.client.post("/api/pictures").header(host()).header(kind).body(bytes).dispatch().await).await
+    }
+}
+
+/// Where the served are.
+const HERE: ([u8; 4], u16) = ([127, 0, 0, 1], 8017);
+
+fn settings(database_url: &str, web: &Path) -> Settings {
+    Settings {
+        port: HERE.1,
+        address: HERE.0.into(),
+        database_url: database_url.to_owned(),
+        web: web.to_owned(),
+        demo: None,
+        rangefinder: ([127, 0, 0, 1], 9).into(),
+        longest: LONGEST,
+        stalled: STALLED,
+        reserve: None,
+        program: env!("CARGO_BIN_EXE_bright-angle").into(),
     }
 }
 
@@ -204,6 +227,11 @@ pub struct Running {
 
 impl Running {
     pub fn start() -> Running {
+        Running::with(&[])
+    }
+
+    /// One that is told more.
+    pub fn with(more: &[&str]) -> Running {
         let cluster = Cluster::shared();
         let url = cluster.bare_database();
         let migrated = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
@@ -218,6 +246,7 @@ impl Running {
             .args(["serve", "--port", &at.port().to_string(), "--database-url", &url])
             .arg("--web")
             .arg(web.path())
+            .args(more)
             .stderr(Stdio::inherit())
             .spawn()
             .unwrap();

@@ -61,16 +61,18 @@ export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: Sur
           {
             title: "Used",
             render: (_, row) => (
-              <Switch
-                size="small"
-                aria-label={`Use reading ${row.id}`}
-                checked={row.used ?? true}
-                onChange={(used) =>
-                  change(used ? "Use a reading again" : "Throw a reading out", (list) =>
-                    list.map((r) => (r.id === row.id ? { ...r, used } : r)),
-                  )
-                }
-              />
+              <label className="switch-line">
+                <Switch
+                  size="small"
+                  aria-label={`Use reading ${row.id}`}
+                  checked={row.used ?? true}
+                  onChange={(used) =>
+                    change(used ? "Use a reading again" : "Throw a reading out", (list) =>
+                      list.map((r) => (r.id === row.id ? { ...r, used } : r)),
+                    )
+                  }
+                />
+              </label>
             ),
           },
           {

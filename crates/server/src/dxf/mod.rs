@@ -1,5 +1,7 @@
 //! Outlines from and to DXF, through a library that reads and writes it. Whatever it makes of a broken file is an answer, never a fall.
 
+mod sieve;
+
 use bright_angle_core::Fault;
 use bright_angle_core::exchange::{Drawn, Import, LeftOut, take};
 use bright_angle_core::file::{Point2, SiteFile};
@@ -79,6 +81,7 @@ fn of_header(units: Units) -> Option<(f64, &'static str)> {
 /// What cannot be read, holds too much, or nothing that can be taken.
 pub fn read(text: &str, unit: Option<Unit>) -> Result<Import, Fault> {
     let bad = |why: String| Fault::new("file", format!("is no DXF that can be read: {why}"));
+    let text = sieve::sieve(text, sieve::Most { things: MOST_THINGS, corners: MOST_POINTS })?;
     // The library was written for files of programs that write it well.
     let loaded = std::panic::catch_unwind(|| Drawing::load(&mut text.as_bytes()));
     let drawing = match loaded {
@@ -183,9 +186,7 @@ impl Opened<'_> {
             }
             EntityType::Insert(insert) => self.insert(insert, &layer, placed, within)?,
             other => {
-                let kind = format!("{other:?}");
-                let kind = kind.split(['(', ' ', '{']).next().unwrap_or_default().to_lowercase();
-                self.leave(&kind, &layer, "is no line, outline, circle or block");
+                self.leave(&kind_of(other), &layer, "is no line, outline, circle or block");
             }
         }
         Ok(())
@@ -250,6 +251,21 @@ impl Opened<'_> {
         let source = format!("{kind} {}", self.things);
         self.left_out.push(LeftOut { source, layer: layer.to_owned(), why: why.to_owned() });
     }
+}
+
+/// What a thing is called, in small letters: the first word that the library says of it, and no more of what may be megabytes.
+fn kind_of(thing: &EntityType) -> String {
+    struct FirstWord(String);
+    impl std::fmt::Write for FirstWord {
+        fn write_str(&mut self, text: &str) -> std::fmt::Result {
+            let word = text.split(['(', ' ', '{']).next().unwrap_or_default();
+            self.0.push_str(word);
+            if word.len() == text.len() { Ok(()) } else { Err(std::fmt::Error) }
+        }
+    }
+    let mut word = FirstWord(String::new());
+    let _ = std::fmt::write(&mut word, format_args!("{thing:?}"));
+    word.0.to_lowercase()
 }
 
 /// A site's obstacles as DXF: light polylines in metres, a layer a kind, as thick as they are high.

@@ -1,0 +1,123 @@
+//! Drawings of other programs, read in a process of their own: whatever a file makes of the libraries that read it, memory, time and
+//! output are bounded, and the server goes on. The process is this very program (`bright-angle read-drawing`).
+
+use crate::dxf::{self, Unit};
+use bright_angle_core::Fault;
+use bright_angle_core::exchange::{Import, geojson};
+use rlimit::{Resource, setrlimit};
+use rocket::tokio;
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use std::io::{Read, Write};
+use std::path::PathBuf;
+use std::process::Stdio;
+use tokio::io::{AsyncReadExt, AsyncWriteExt};
+use tokio::process::Command;
+
+/// What the process may take: bytes of memory, seconds of a processor.
+const MEMORY: u64 = 1 << 30;
+const SECONDS: u64 = 20;
+/// The longest answer that is read from it, bytes.
+const LONGEST_ANSWER: u64 = 32 << 20;
+
+/// What kind of drawing it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, clap::ValueEnum)]
+pub enum Kind {
+    /// DXF.
+    Dxf,
+    /// GeoJSON.
+    Geojson,
+}
+
+/// Reads a drawing here and now.
+///
+/// # Errors
+/// What cannot be read, holds too much, or nothing that can be taken.
+pub fn read(kind: Kind, unit: Option<Unit>, text: &str) -> Result<Import, Fault> {
+    match kind {
+        Kind::Dxf => dxf::read(text, unit),
+        Kind::Geojson => geojson::read(text),
+    }
+}
+
+/// A library that falls over says so on standard error, page by page; that it did is answered instead.
+pub fn fall_silently() {
+    std::panic::set_hook(Box::new(|_| {}));
+}
+
+#[derive(Serialize, Deserialize)]
+enum Answer<T> {
+    Import(T),
+    Fault(Fault),
+}
+
+/// The process's own work: a drawing on standard input, within limits; the answer as JSON.
+///
+/// # Errors
+/// In words, when it cannot even begin.
+pub fn serve_one(kind: Kind, unit: Option<Unit>) -> Result<(), String> {
+    fall_silently();
+    for (what, most) in [(Resource::AS, MEMORY), (Resource::CPU, SECONDS), (Resource::FSIZE, 0), (Resource::CORE, 0)] {
+        setrlimit(what, most, most).map_err(|error| error.to_string())?;
+    }
+    let mut text = String::new();
+    std::io::stdin().lock().read_to_string(&mut text).map_err(|error| error.to_string())?;
+    let answer = match read(kind, unit, &text) {
+        Ok(import) => Answer::Import(import),
+        Err(fault) => Answer::Fault(fault),
+    };
+    let text = serde_json::to_string(&answer).map_err(|error| error.to_string())?;
+    std::io::stdout().lock().write_all(text.as_bytes()).map_err(|error| error.to_string())
+}
+
+/// Who reads drawings for the server.
+pub struct Reader {
+    /// The program, which reads one when it is called so.
+    pub program: PathBuf,
+}
+
+impl Reader {
+    /// What a drawing brings, as JSON. The process is ended when this is dropped.
+    ///
+    /// # Errors
+    /// What the drawing is refused for, also if it brought the process down.
+    pub async fn read(&self, kind: Kind, unit: Option<&str>, text: &str) -> Result<Box<RawValue>, Fault> {
+        let broken = |why: &str| Fault::new("file", format!("cannot be read: {why}"));
+        let mut command = Command::new(&self.program);
+        command.arg("read-drawing").arg(match kind {
+            Kind::Dxf => "dxf",
+            Kind::Geojson => "geojson",
+        });
+        command.args(unit.iter().flat_map(|unit| ["--unit", unit]));
+        // It knows nothing of the database.
+        command.env_clear().stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null()).kill_on_drop(true);
+        let mut child = command.spawn().map_err(|error| broken(&format!("its reader does not start ({error})")))?;
+        let (stdin, stdout) = (child.stdin.take(), child.stdout.take());
+        let tell = async move {
+            if let Some(mut stdin) = stdin {
+                // One that has fallen over does not listen to the end.
+                let _ = stdin.write_all(text.as_bytes()).await;
+            }
+        };
+        let hear = async move {
+            let mut answer = Vec::new();
+            if let Some(stdout) = stdout {
+                let _ = stdout.take(LONGEST_ANSWER + 1).read_to_end(&mut answer).await;
+            }
+            answer
+        };
+        let ((), answer) = tokio::join!(tell, hear);
+        if answer.len() as u64 > LONGEST_ANSWER {
+            return Err(broken("what it brings is too much; take a part of it"));
+        }
+        let ended = child.wait().await.map_err(|error| broken(&error.to_string()))?;
+        if !ended.success() {
+            return Err(broken("it is broken inside, or takes too much memory or time; take a part of it"));
+        }
+        match serde_json::from_slice(&answer) {
+            Ok(Answer::Import(import)) => Ok(import),
+            Ok(Answer::Fault(fault)) => Err(fault),
+            Err(_) => Err(broken("it is broken inside")),
+        }
+    }
+}
