@@ -10,8 +10,7 @@ interface Lit {
   cameras: { id: string; name: string; heads: { tilt_deg: number; exposure?: { shutter_s: number; fps: number } }[] }[];
 }
 
-const settled = (page: Page, panel: string) =>
-  expect(page.getByTestId(panel)).toHaveAttribute("data-settled", "true", { timeout: 20_000 });
+const settled = (page: Page, panel: string) => expect(page.getByTestId(panel)).toHaveAttribute("data-settled", "true");
 
 test("a gate lane becomes a way: where it reads, how fast is too fast, a spot that reads it, and its card", async ({
   page,
@@ -44,7 +43,7 @@ test("a gate lane becomes a way: where it reads, how fast is too fast, a spot th
   await aim.type("Bearing", "300");
   await expect(aim.verdict).toHaveText(/broken|behind/);
   const choke = aim.evidence.getByRole("button", { name: /^Try: Read them from/ }).first();
-  await expect(choke).toBeVisible({ timeout: 20_000 });
+  await expect(choke).toBeVisible();
   await choke.click();
   await expect(aim.verdict).toHaveText("kept");
   await page.getByRole("button", { name: "Start settings" }).click();
@@ -80,7 +79,7 @@ test("an overview camera is missed beside who reads plates, and the way that is 
   await aim.take("Plates coming in");
   await expect(page.getByTestId("overview")).toContainText("no other camera");
   const way = aim.evidence.getByRole("button", { name: /^Try: Put up an overview camera/ });
-  await expect(way).toBeVisible({ timeout: 20_000 });
+  await expect(way).toBeVisible();
   await way.click();
   await expect(page.getByTestId("overview")).toContainText(/C4, kept/);
   await expect(aim.promise("Plates coming in").getByRole("img", { name: "kept" })).toBeVisible();
@@ -152,7 +151,7 @@ test("the sun stands in C6 in winter; a way out of it is taken, with its price",
   if (!box) throw new Error("there is a calendar");
   await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.55);
   await expect(page.getByTestId("sun-read")).toContainText("out of the picture");
-  await expect(page.getByTestId("sun-hours")).toHaveAttribute("data-settled", "true", { timeout: 20_000 });
+  await expect(page.getByTestId("sun-hours")).toHaveAttribute("data-settled", "true");
   await expect(page.getByTestId("sun-hours").getByRole("listitem")).toHaveCount(7);
   const ways = page.getByRole("list", { name: "Ways out of the sun" });
   await expect(ways).toContainText("picture of use");
@@ -160,9 +159,7 @@ test("the sun stands in C6 in winter; a way out of it is taken, with its price",
     .getByRole("button", { name: /^Take: / })
     .first()
     .click();
-  await expect
-    .poll(async () => parseFloat((await hours.textContent()) ?? ""), { timeout: 20_000 })
-    .toBeLessThan(before * 0.75);
+  await expect.poll(async () => parseFloat((await hours.textContent()) ?? "")).toBeLessThan(before * 0.75);
 });
 
 test("where a site is, is typed or read out of a file; a map grid is refused", async ({ page, request }) => {

@@ -3,8 +3,13 @@ import AxeBuilder from "@axe-core/playwright";
 import { type Page, expect, test } from "@playwright/test";
 import { Aim, keep, saltpan, umber } from "./support/aim";
 
-async function faultless(page: Page): Promise<void> {
-  const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
+/** No finding; contrast takes long and is the same at every width, so it can be left out, or be all that is looked at. */
+async function faultless(page: Page, contrast: "too" | "only" | "not" = "too"): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  if (contrast === "only") axe.withRules(["color-contrast"]);
+  else axe.withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]);
+  if (contrast === "not") axe.disableRules(["color-contrast"]);
+  const found = await axe.analyze();
   const words = found.violations.map(
     (v) =>
       `${v.id}: ${v.help}\n${v.nodes.map((node) => `  ${node.html.slice(0, 160)}\n  ${node.failureSummary ?? ""}`).join("\n")}`,
@@ -179,7 +184,7 @@ const SCREENS: Screen[] = [
       await aim.open(id);
       await aim.take("Side door");
       await aim.turnTo("Night");
-      await expect(page.getByTestId("night-panel")).toHaveAttribute("data-settled", "true", { timeout: 20_000 });
+      await expect(page.getByTestId("night-panel")).toHaveAttribute("data-settled", "true");
     },
   },
   {
@@ -188,23 +193,23 @@ const SCREENS: Screen[] = [
     async open(aim, page, id) {
       await aim.open(id);
       await aim.turnTo("Sun");
-      await expect(page.getByTestId("sun-panel")).toHaveAttribute("data-settled", "true", { timeout: 40_000 });
-      await expect(page.getByTestId("sun-hours")).toHaveAttribute("data-settled", "true", { timeout: 40_000 });
+      await expect(page.getByTestId("sun-panel")).toHaveAttribute("data-settled", "true");
+      await expect(page.getByTestId("sun-hours")).toHaveAttribute("data-settled", "true");
     },
   },
   {
     name: "start settings",
     site: saltpan,
     async open(_, page, id) {
-      await page.goto(`/#/site/${id}/aim/settings/${encodeURIComponent("c1/h1/")}`);
+      await page.goto(`/#/site/${id}/settings/${encodeURIComponent("c1/h1/")}`);
       await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
     },
   },
   {
     name: "the aiming card",
     async open(_, page, id) {
-      await page.goto(`/#/site/${id}/aim/cards/${encodeURIComponent("c4/h1/")}`);
-      await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true", { timeout: 20_000 });
+      await page.goto(`/#/site/${id}/cards/${encodeURIComponent("c4/h1/")}`);
+      await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
     },
   },
   {
@@ -233,7 +238,6 @@ const SCREENS: Screen[] = [
 
 for (const screen of SCREENS) {
   test(`${screen.name}: WCAG AA at three widths and by night, and for a finger`, async ({ browser, request }) => {
-    test.setTimeout(120_000);
     const context = await browser.newContext({
       viewport: { width: 1280, height: 800 },
       hasTouch: true,
@@ -244,12 +248,12 @@ for (const screen of SCREENS) {
     await faultless(page);
     await page.getByRole("button", { name: "Dark paper" }).evaluate((button: HTMLButtonElement) => button.click());
     await expect(page.locator("html")).toHaveAttribute("data-light", "night");
-    await faultless(page);
+    await faultless(page, "only");
     await page.getByRole("button", { name: "Light paper" }).evaluate((button: HTMLButtonElement) => button.click());
     await page.setViewportSize({ width: 820, height: 1100 });
-    await faultless(page);
+    await faultless(page, "not");
     await page.setViewportSize({ width: 390, height: 844 });
-    await faultless(page);
+    await faultless(page, "not");
     await takenByAFinger(page);
     await context.close();
   });

@@ -20,8 +20,9 @@ export default defineConfig({
   // One browser on a small machine; the tests share one server and each makes its own site.
   workers: 1,
   forbidOnly: true,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // At least four times what the slowest of each takes on a quiet machine: others may be slower, or busy.
+  timeout: 240_000,
+  expect: { timeout: 40_000 },
   reporter: [["list"]],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,

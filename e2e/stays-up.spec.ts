@@ -24,7 +24,6 @@ const running = (word: string): number[] =>
 const server = (): number[] => running(`bright-angle serve --port ${PORT}`);
 
 test("what dies comes back, and after kill -9 of all of it a second start has everything", async () => {
-  test.setTimeout(180_000);
   const own = new OwnServer(PORT);
   const { data } = own;
   const healthy = (): Promise<void> => expect.poll(() => own.health(), { timeout: 60_000 }).toBe(200);
@@ -41,17 +40,17 @@ test("what dies comes back, and after kill -9 of all of it a second start has ev
     // The server, then the database.
     const [first] = server();
     process.kill(first ?? 0, "SIGKILL");
-    await expect.poll(() => server().some((pid) => pid !== first), { timeout: 30_000 }).toBe(true);
+    await expect.poll(() => server().some((pid) => pid !== first)).toBe(true);
     await healthy();
     const database = (): number[] => running(`postgres -D ${data}`);
     const [killed] = database();
     process.kill(killed ?? 0, "SIGKILL");
-    await expect.poll(() => database().some((pid) => pid !== killed), { timeout: 30_000 }).toBe(true);
+    await expect.poll(() => database().some((pid) => pid !== killed)).toBe(true);
     await healthy();
 
     // Whoever looks after them: they end with it, but for the database, which is taken over.
     own.kill();
-    await expect.poll(() => server().length, { timeout: 30_000 }).toBe(0);
+    await expect.poll(() => server().length).toBe(0);
     expect(running(`bright-angle-rangefinder --port`).filter((pid) => commandOf(pid).includes(String(PORT)))).toEqual(
       [],
     );

@@ -107,7 +107,6 @@ test("the whole walk on a phone: measured, an outlier named and thrown out, noth
   browser,
   request,
 }) => {
-  test.setTimeout(180_000);
   const context = await browser.newContext(PHONE);
   const page = await context.newPage();
   const walk = new Walk(page);

@@ -1,6 +1,6 @@
 /** What a hand types, drags and draws is kept, and belongs to the thing it was meant for. */
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, centre, demo, keep, kept } from "./support/aim";
+import { Aim, centre, demo, keep, kept, umber } from "./support/aim";
 
 interface Target {
   id: string;
@@ -135,15 +135,16 @@ test("the survey has undo keys, and walls that are paced out outlast a look else
 });
 
 test("what was chosen in one site does nothing in the next", async ({ page, request }) => {
-  const [first, second] = [await keep(request), await keep(request)];
+  const [first, second] = [await keep(request, umber()), await keep(request, umber())];
   const aim = new Aim(page);
   await aim.open(first);
   await aim.settled();
   await page.keyboard.press("b");
-  const box = await page.locator(".plan-sheet").boundingBox();
-  if (!box) throw new Error("no plan");
-  await page.mouse.click(box.x + 12, box.y + 60);
-  await page.mouse.click(box.x + box.width - 60, box.y + box.height - 12);
+  await page.locator(".plan-sheet").focus();
+  await page.keyboard.press("Enter");
+  for (let step = 0; step < 5; step++) await page.keyboard.press("Control+ArrowRight");
+  for (let step = 0; step < 4; step++) await page.keyboard.press("Control+ArrowDown");
+  await page.keyboard.press("Enter");
   await expect(page.getByRole("textbox", { name: "Top of all" })).toBeVisible();
   await aim.open(second);
   await aim.settled();
@@ -165,9 +166,7 @@ test("what was made without a server goes out from the list", async ({ page, req
   await expect(page.getByText("not saved yet")).toBeVisible();
   await context.unroute("**/api/sites/**");
   await expect
-    .poll(async () => (await kept(request, id)).site.cameras.some((camera) => camera.height_m === 4.43), {
-      timeout: 30_000,
-    })
+    .poll(async () => (await kept(request, id)).site.cameras.some((camera) => camera.height_m === 4.43))
     .toBe(true);
   await expect(page.getByText("not saved yet")).toHaveCount(0);
 });

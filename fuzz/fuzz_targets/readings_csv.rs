@@ -5,6 +5,10 @@
 #[allow(dead_code)]
 mod picture;
 
+#[path = "../../crates/server/src/dxf/mod.rs"]
+#[allow(dead_code)]
+mod dxf;
+
 #[path = "../src/checks.rs"]
 #[allow(dead_code)]
 mod checks;

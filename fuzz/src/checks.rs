@@ -1,7 +1,9 @@
 //! What must hold whatever bytes come in: no panic, no endless work, and what is taken is written and read again as it is.
 //! The fuzzer's targets call these, and `crates/server/tests/corpus.rs` calls them with all that is in `fuzz/corpus`.
 
+use super::dxf;
 use super::picture::{Picture, unpacked_mib};
+use bright_angle_core::exchange::{Import, geojson};
 use bright_angle_core::survey::drawing::parse_world_file;
 use bright_angle_core::survey::{read_csv, write_csv};
 use bright_angle_core::work::Patience;
@@ -55,4 +57,24 @@ pub fn world_file(bytes: &[u8]) {
     if let Ok(found) = parse_world_file(text) {
         assert!(found.metres_per_px.is_finite() && found.metres_per_px > 0.0 && found.turn_deg.is_finite());
     }
+}
+
+/// A drawing as DXF: whatever the library makes of what is left of it, it is an answer.
+pub fn dxf(bytes: &[u8]) {
+    let Ok(text) = std::str::from_utf8(bytes) else { return };
+    // The library may fall over, which is caught: the fuzzer's own hook would end the program before.
+    std::panic::set_hook(Box::new(|_| {}));
+    taken(dxf::read(text, None).ok());
+}
+
+/// A drawing as GeoJSON.
+pub fn geojson(bytes: &[u8]) {
+    let Ok(text) = std::str::from_utf8(bytes) else { return };
+    taken(geojson::read(text).ok());
+}
+
+fn taken(import: Option<Import>) {
+    let Some(import) = import else { return };
+    let corners = import.layers.iter().flat_map(|layer| &layer.obstacles).flat_map(|obstacle| &obstacle.outline);
+    assert!(corners.flatten().all(|axis| axis.is_finite()), "a corner is nowhere");
 }

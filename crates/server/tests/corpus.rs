@@ -1,6 +1,6 @@
 //! All that the fuzzer has found worth keeping, once more (`fuzz/corpus`, a folder a target).
 
-use bright_angle::picture;
+use bright_angle::{dxf, picture};
 
 #[path = "../../../fuzz/src/checks.rs"]
 mod checks;
@@ -37,4 +37,14 @@ fn pictures() {
 #[test]
 fn world_files() {
     assert!(replay("world_file", checks::world_file) >= 3);
+}
+
+#[test]
+fn drawings_as_dxf() {
+    assert!(replay("dxf", checks::dxf) >= 8);
+}
+
+#[test]
+fn drawings_as_geojson() {
+    assert!(replay("geojson", checks::geojson) >= 4);
 }

@@ -194,3 +194,14 @@ async fn every_route_asks_the_guard_itself() {
     }
     assert!(asked > 28, "{asked}");
 }
+
+#[rocket::async_test]
+async fn the_page_has_one_name_so_that_a_device_keeps_one_shelf() {
+    let served = Served::new().await;
+    for host in ["localhost:8017", "[::1]:8017"] {
+        let answer = served.client.get("/").header(Header::new("Host", host)).dispatch().await;
+        let there = answer.headers().get_one("Location").map(str::to_owned);
+        assert_eq!((answer.status().code, there.as_deref()), (307, Some("http://127.0.0.1:8017/")), "{host}");
+    }
+    assert_eq!(status(&served, Method::Get, "/", None, &[HERE]).await, 200);
+}

@@ -11,7 +11,7 @@ export function GoneNotice() {
   if (open?.saving.kind !== "gone") return null;
   const { id, site } = open;
   const asNew = async (): Promise<void> => {
-    const made = await beginSite(site, "Kept after it was deleted elsewhere");
+    const made = await beginSite(site, "Kept after it went from the server");
     useSite.getState().close();
     await takeOff(id);
     goTo(siteAddress(made));
@@ -24,7 +24,7 @@ export function GoneNotice() {
   return (
     <Modal
       open
-      title="This site was deleted elsewhere"
+      title="This site is not on the server any more"
       closable={false}
       mask={{ closable: false }}
       keyboard={false}
@@ -40,7 +40,7 @@ export function GoneNotice() {
         </Button>,
       ]}
     >
-      <p>What you have here still stands on this device.</p>
+      <p>The server says: {open.saving.message}. What you have here still stands on this device.</p>
     </Modal>
   );
 }

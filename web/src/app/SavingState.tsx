@@ -23,7 +23,7 @@ function wordsOf(saving: Saving, at: string, revision: number): string {
     case "clash":
       return "Two versions";
     case "gone":
-      return "Deleted elsewhere";
+      return "Not on the server";
     case "looking":
       return `Looking at rev ${revision}`;
   }

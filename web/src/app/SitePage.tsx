@@ -106,7 +106,7 @@ function Notices() {
           banner
           type="warning"
           data-testid="core-trouble"
-          title={`The computation stopped (${trouble}). It is started again by itself; figures that are not of this state are pale.`}
+          title={`The computation stopped (${trouble}). It is started again by itself; figures that are not of this state have a dashed line.`}
         />
       )}
       {renew && (

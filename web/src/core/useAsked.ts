@@ -5,7 +5,7 @@ import { Refused } from "./errors";
 import { onceAtRest } from "./hand";
 import type { SiteFile } from "./types";
 
-/** How long the site must rest before it is asked, ms. */
+/** How long the site must rest before it is asked, ms; with 0 it is asked at once, under a hand too. */
 const REST = 200;
 
 export interface Asked<T> {
@@ -20,12 +20,13 @@ export interface Asked<T> {
 
 /**
  * `question` names what is asked beside the site (the head, the year, the units, …): an answer to another one is never shown. Null
- * asks nothing. `ask` may tell what it has so far. What falls over is asked again by itself.
+ * asks nothing. `ask` may tell what it has so far, and hears whether anybody still waits: else it ends. What falls over is asked again
+ * by itself.
  */
 export function useAsked<T>(
   site: SiteFile,
   question: string | null,
-  ask: (site: SiteFile, soFar: (value: T) => void) => Promise<T>,
+  ask: (site: SiteFile, soFar: (value: T) => boolean) => Promise<T>,
   rest = REST,
 ): Asked<T> {
   const [told, setTold] = useState<{ of: SiteFile; question: string; value: T; whole: boolean } | null>(null);
@@ -37,24 +38,26 @@ export function useAsked<T>(
   useEffect(() => {
     if (question === null) return;
     let current = true;
-    const tell = (value: T, whole: boolean): void => {
+    const tell = (value: T, whole: boolean): boolean => {
       if (current) setTold({ of: site, question, value, whole });
+      return current;
     };
-    const callOff = onceAtRest(rest, () => {
+    const run = (): void => {
       askAgain(
         () => latest.current(site, (value) => tell(value, false)),
         () => current,
       ).then(
-        (value) => tell(value, true),
+        (value) => void tell(value, true),
         (error: unknown) => {
           const says = error instanceof Refused ? (error.faults[0]?.message ?? error.message) : String(error);
           if (current) setFault({ of: site, question, says });
         },
       );
-    });
+    };
+    const callOff = rest > 0 ? onceAtRest(rest, run) : run();
     return () => {
       current = false;
-      callOff();
+      callOff?.();
     };
   }, [site, question, rest]);
   const mine = told && told.question === question ? told : null;

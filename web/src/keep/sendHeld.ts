@@ -45,7 +45,7 @@ function stuckBy(saving: Saving): string | null {
     case "refused":
       return saving.faults[0]?.message ?? "the server does not take it";
     case "gone":
-      return "it was deleted elsewhere";
+      return "it is not on the server any more: open it and choose";
     default:
       return null;
   }

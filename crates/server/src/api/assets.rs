@@ -1,10 +1,10 @@
 //! The front end's built files, read once when the program starts: under their digest, and compressed for browsers that take it.
 
-use super::guard::LetIn;
+use super::guard::{Guard, LetIn};
 use crate::picture::digest;
 use rocket::http::{ContentType, Header, Status};
 use rocket::request::{FromRequest, Outcome, Request};
-use rocket::response::{self, Responder, Response};
+use rocket::response::{self, Redirect, Responder, Response};
 use rocket::{State, get};
 use std::collections::HashMap;
 use std::io::Cursor;
@@ -64,8 +64,9 @@ fn walk(folder: &Path, found: &mut Vec<PathBuf>) -> std::io::Result<()> {
     Ok(())
 }
 
-/// What a browser has already, and whether it takes Brotli.
+/// What a browser has already, whether it takes Brotli, and where it should have asked for the page.
 pub struct Browser {
+    elsewhere: Option<String>,
     has: Vec<String>,
     brotli: bool,
 }
@@ -79,7 +80,9 @@ impl<'r> FromRequest<'r> for Browser {
         let has = listed("If-None-Match").map(|tag| tag.trim_start_matches("W/").to_owned()).collect();
         let brotli = listed("Accept-Encoding")
             .any(|one| one.split(';').next().is_some_and(|name| name.trim() == "br") && !one.contains("q=0"));
-        Outcome::Success(Browser { has, brotli })
+        let host = request.headers().get_one("Host").unwrap_or_default();
+        let elsewhere = request.rocket().state::<Guard>().and_then(|guard| guard.elsewhere(host));
+        Outcome::Success(Browser { elsewhere, has, brotli })
     }
 }
 
@@ -113,10 +116,30 @@ impl<'r> Responder<'r, 'r> for Served<'r> {
     }
 }
 
-/// A built file; the page itself at the root.
+/// A built file, or the way to where the page is.
+pub enum Page<'r> {
+    /// It is here.
+    Here(Served<'r>),
+    /// It is there.
+    Elsewhere(Redirect),
+}
+
+impl<'r> Responder<'r, 'r> for Page<'r> {
+    fn respond_to(self, request: &'r Request<'_>) -> response::Result<'r> {
+        match self {
+            Page::Here(served) => served.respond_to(request),
+            Page::Elsewhere(redirect) => redirect.respond_to(request),
+        }
+    }
+}
+
+/// A built file; the page itself at the root. The page has one name: under another of this machine's it would keep a second shelf.
 #[get("/<path..>", rank = 20)]
-pub fn file<'r>(_in: LetIn, path: PathBuf, browser: Browser, assets: &'r State<Assets>) -> Option<Served<'r>> {
+pub fn file<'r>(_in: LetIn, path: PathBuf, browser: Browser, assets: &'r State<Assets>) -> Option<Page<'r>> {
     let name = path.to_str()?.replace('\\', "/");
+    if let Some(there) = browser.elsewhere.clone().filter(|_| name.is_empty()) {
+        return Some(Page::Elsewhere(Redirect::temporary(there)));
+    }
     let file = assets.0.get(if name.is_empty() { "index.html" } else { &name })?;
-    Some(Served { file, browser })
+    Some(Page::Here(Served { file, browser }))
 }

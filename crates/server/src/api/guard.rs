@@ -21,6 +21,8 @@ const REFUSED: &str = "/api/refused";
 #[derive(Clone)]
 pub struct Guard {
     hosts: Vec<String>,
+    /// The name that the page is opened under: what a device keeps of it belongs to that name.
+    page: String,
 }
 
 /// What every route takes: a request that the guard has let in. Where nobody has looked at it before, it is looked at here.
@@ -50,15 +52,23 @@ impl Guard {
     pub fn of(address: SocketAddr) -> Guard {
         let port = address.port();
         let mut hosts = vec![format!("localhost:{port}"), format!("127.0.0.1:{port}"), format!("[::1]:{port}")];
-        match address.ip() {
-            IpAddr::V4(ip) => hosts.push(format!("{ip}:{port}")),
-            IpAddr::V6(ip) => hosts.push(format!("[{ip}]:{port}")),
-        }
+        let page = match address.ip() {
+            IpAddr::V4(ip) => format!("{ip}:{port}"),
+            IpAddr::V6(ip) => format!("[{ip}]:{port}"),
+        };
+        hosts.push(page.clone());
         if port == 80 {
             // The port that browsers leave out.
             hosts.extend(hosts.clone().iter().filter_map(|host| Some(host.strip_suffix(":80")?.to_owned())));
         }
-        Guard { hosts }
+        Guard { hosts, page }
+    }
+
+    /// Where the page is, for who opens it under another of its names; `None` under the right one.
+    pub fn elsewhere(&self, host: &str) -> Option<String> {
+        let bare = self.page.strip_suffix(":80").unwrap_or(&self.page);
+        let right = host.eq_ignore_ascii_case(&self.page) || host.eq_ignore_ascii_case(bare);
+        (!right).then(|| format!("http://{}/", self.page))
     }
 
     fn judge(&self, request: &Request<'_>) -> Option<(Status, &'static str)> {

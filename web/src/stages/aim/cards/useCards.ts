@@ -24,7 +24,7 @@ export function useCards(site: SiteFile, heads: string, light: Light): Asked<Rea
       for (const head of JSON.parse(heads) as HeadRef[]) {
         const [card, picture] = await Promise.all([core.card(of, head), pictureOf(of, head, lit)]);
         shown.set(keyOf(head), { card, picture });
-        soFar(new Map(shown));
+        if (!soFar(new Map(shown))) break;
       }
       return shown;
     },

@@ -40,7 +40,7 @@ export function SideBySideView({ site, left, right }: Props) {
       <Drawn site={site} id={left} sheet={0} facts={told?.left ?? null} />
       <Drawn site={site} id={right} sheet={1} facts={told?.right ?? null} />
       {told ? (
-        <Told settled={settled}>
+        <Told settled={settled} className="side-told">
           <Figures told={told} targets={site.targets} units={units} />
         </Told>
       ) : (
@@ -176,7 +176,7 @@ function Figures({
     ["Cameras to pay", price],
   ];
   return (
-    <div className="side-figures">
+    <div className="side-figures" tabIndex={0} role="region" aria-label="Both designs in figures">
       <dl aria-label="Figures of both designs">
         <div className="side-figures-head">
           <dt />

@@ -32,11 +32,8 @@ export interface HoursTold {
 export function useSunHours(site: SiteFile, year: number): Asked<HoursTold> {
   return useAsked<HoursTold>(site, site.place == null ? null : `hours/${year}`, async (of, soFar) => {
     let told = await core.sunHours(of, year, true);
-    while (!told.done) {
-      // Whoever comes next begins anew: then this one goes on with that one's, which are of another state, and nobody hears of it.
-      soFar(told);
-      told = await core.sunHours(of, year, false);
-    }
+    // Who is overtaken ends: going on he would take the worker back to the state before.
+    while (!told.done && soFar(told)) told = await core.sunHours(of, year, false);
     return told;
   });
 }

@@ -49,7 +49,7 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
         </Button>
         <p className="fine">{left ? `${left} things are still to ask: the sheet shows what there is.` : ""}</p>
       </div>
-      <article className="sheet-page">
+      <article className="sheet-page" tabIndex={0}>
         <SheetHead site={site} page={1} pages={pages.length + 1} />
         <dl className="sheet-brief">
           {ASKED.map(([field, word]) => (
@@ -62,7 +62,7 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
         <SpotTable site={site} />
       </article>
       {pages.map((targets, place) => (
-        <article key={place} className="sheet-page">
+        <article key={place} className="sheet-page" tabIndex={0}>
           <SheetHead site={site} page={place + 2} pages={pages.length + 1} />
           <SheetDrawing site={site} targets={targets} />
           <TargetTable site={site} targets={targets} />
