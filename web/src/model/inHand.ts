@@ -22,7 +22,6 @@ interface InHand {
   /** Takes a lamp, beside the sight line in hand. */
   takeLamp(lamp: string | null): void;
   place(what: InHand["placing"]): void;
-  drop(): void;
 }
 
 const free = { placing: null, obstacle: null, privatePlace: null, lamp: null };
@@ -38,6 +37,5 @@ export const useInHand = perSite(
     takeObstacle: (obstacle) => set({ ...free, obstacle }),
     takePrivate: (privatePlace) => set({ ...free, privatePlace }),
     place: (placing) => set({ ...free, placing }),
-    drop: () => set({ ...free, target: null, head: null }),
   })),
 );
