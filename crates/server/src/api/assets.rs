@@ -120,15 +120,15 @@ impl<'r> Responder<'r, 'r> for Served<'r> {
 pub enum Page<'r> {
     /// It is here.
     Here(Served<'r>),
-    /// It is there.
-    Elsewhere(Redirect),
+    /// It is there: an address.
+    Elsewhere(String),
 }
 
 impl<'r> Responder<'r, 'r> for Page<'r> {
     fn respond_to(self, request: &'r Request<'_>) -> response::Result<'r> {
         match self {
             Page::Here(served) => served.respond_to(request),
-            Page::Elsewhere(redirect) => redirect.respond_to(request),
+            Page::Elsewhere(there) => Redirect::temporary(there).respond_to(request),
         }
     }
 }
@@ -138,7 +138,7 @@ impl<'r> Responder<'r, 'r> for Page<'r> {
 pub fn file<'r>(_in: LetIn, path: PathBuf, browser: Browser, assets: &'r State<Assets>) -> Option<Page<'r>> {
     let name = path.to_str()?.replace('\\', "/");
     if let Some(there) = browser.elsewhere.clone().filter(|_| name.is_empty()) {
-        return Some(Page::Elsewhere(Redirect::temporary(there)));
+        return Some(Page::Elsewhere(there));
     }
     let file = assets.0.get(if name.is_empty() { "index.html" } else { &name })?;
     Some(Page::Here(Served { file, browser }))
