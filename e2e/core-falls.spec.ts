@@ -1,6 +1,6 @@
 /** The computation that does not come, ends, or falls over: it is said, started again, and nothing stands as if it were current. */
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, keep } from "./support/aim";
+import { Aim, keep, saltpan } from "./support/aim";
 
 test("the core that fails to load once is loaded again, and is said to be missing meanwhile", async ({
   page,
@@ -90,4 +90,56 @@ test("a trap in the computation is answered, and the chart is not shown as curre
   await aim.settled();
   await aim.viewSettled();
   await expect(page.getByTestId("core-trouble")).toHaveCount(0);
+});
+
+test("figures of a state before are marked on every panel, and those of another camera are not shown", async ({
+  page,
+  request,
+}) => {
+  // A computation that takes its time: what is asked waits until it is let go.
+  await page.addInitScript(() => {
+    const held: (() => void)[] = [];
+    Object.assign(window, { holding: false, letGo: () => held.splice(0).forEach((send) => send()) });
+    window.Worker = class extends Worker {
+      override postMessage(message: unknown, options?: unknown): void {
+        const send = (): void => super.postMessage(message, options as never);
+        if ((window as unknown as { holding: boolean }).holding && "asks" in (message as object)) held.push(send);
+        else send();
+      }
+    };
+  });
+  const hold = (holding: boolean): Promise<void> =>
+    page.evaluate((now) => {
+      const here = window as unknown as { holding: boolean; letGo(): void };
+      here.holding = now;
+      if (!now) here.letGo();
+    }, holding);
+  const aim = new Aim(page);
+  await aim.open(await keep(request, saltpan()));
+  await aim.take("Plates coming in");
+  const panels = {
+    Lane: ["lane-schools", "lane-panel"],
+    Night: ["night-panel"],
+    Sun: ["sun-panel", "sun-hours"],
+    Ground: ["losses", "picture-use"],
+  } as const;
+  for (const [tab, marked] of Object.entries(panels)) {
+    await aim.turnTo(tab as keyof typeof panels);
+    for (const panel of marked) await expect(page.getByTestId(panel)).toHaveAttribute("data-settled", "true");
+    await aim.settled();
+    await hold(true);
+    await aim.dial("Height").press("ArrowUp");
+    for (const panel of marked) await expect(page.getByTestId(panel)).toHaveAttribute("data-settled", "false");
+    const dashed = page.locator(`.told[data-settled="false"]`).first();
+    await expect(dashed).toHaveCSS("outline-style", "dashed");
+    await hold(false);
+    for (const panel of marked) await expect(page.getByTestId(panel)).toHaveAttribute("data-settled", "true");
+  }
+  // The use of one picture is not told as that of another.
+  await expect(page.getByTestId("picture-use")).toBeVisible();
+  await hold(true);
+  await page.getByTestId("camera-c2").press("Enter");
+  await expect(page.getByTestId("picture-use")).toHaveCount(0);
+  await hold(false);
+  await expect(page.getByTestId("picture-use")).toHaveAttribute("data-settled", "true");
 });
