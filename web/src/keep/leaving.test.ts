@@ -194,6 +194,20 @@ describe("what stands on this device alone", () => {
     expect([next.now()?.site.name, next.now()?.saving.kind]).toEqual(["Mine", "clash"]);
   });
 
+  it("goes out too when the server has lost the site, as from an older backup", async () => {
+    const { server, window } = await opened();
+    server.trouble = () => "away";
+    window.rename("A");
+    await pass(1000);
+    window.kill();
+    server.sites.delete(ID);
+    server.trouble = () => null;
+    const next = await openWindow();
+    expect(await through(next.sendHeld())).toBe(true);
+    expect([server.newest().number, server.newest().site.name]).toEqual([1, "A"]);
+    expect(await next.shelf.allDrafts()).toEqual([]);
+  });
+
   it("leaves a site alone that somebody opens meanwhile", async () => {
     const { server, window } = await opened();
     server.trouble = () => "away";

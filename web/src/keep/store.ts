@@ -494,9 +494,10 @@ export const useSite = create<SiteStore>((set, get) => {
         for (let going = onTheWay.get(id); going; going = onTheWay.get(id)) await going;
         left.delete(id);
         const drafts = await heldDrafts(id);
-        const unknown = drafts.every((draft) => draft.basedOn === 0) && drafts.length > 0;
+        // What the server does not know, or not any more (it may have been brought back from a backup), stands here all the same.
+        const here = drafts.length > 0;
         const { newest, away } = await fetched(id).catch((error: unknown) => {
-          if (error instanceof NotThere && !(error instanceof Gone) && unknown) return { newest: null, away: null };
+          if (error instanceof NotThere && !(error instanceof Gone) && here) return { newest: null, away: null };
           throw error;
         });
         if (opening === openings) await openWith(id, newest, drafts, away);
