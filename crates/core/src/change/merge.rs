@@ -61,8 +61,8 @@ pub struct Merged {
     pub faults: Vec<Fault>,
 }
 
-/// Puts two states together that both came from `base`, thing by thing, a camera field by field. Things that both sides added under one id are two things: mine gets
-/// another id.
+/// Puts two states together that both came from `base`, thing by thing, a camera field by field. Things that both sides added under
+/// one id are two things: mine gets another id.
 pub fn merge(base: &SiteFile, mine: &SiteFile, theirs: &SiteFile, choices: &[Choice], units: Units) -> Merged {
     let (b, t) = (as_map(base), as_map(theirs));
     let m = with_own_ids(&b, as_map(mine), &t);

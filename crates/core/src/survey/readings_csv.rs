@@ -264,6 +264,7 @@ impl Line<'_> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::words::sheet_text::is_formula;
 
     #[test]
     fn what_is_written_is_read() {
@@ -293,11 +294,7 @@ mod tests {
             assert_eq!((read[0].note.as_deref(), read[0].id.as_str()), (Some(note), "-7"), "{note}");
             let written = write_csv(&read);
             let cells: Vec<&str> = written.lines().nth(1).unwrap().split(',').collect();
-            assert!(
-                !crate::words::sheet_text::is_formula(cells[0])
-                    && !crate::words::sheet_text::is_formula(cells[12].trim_matches('"')),
-                "{written}"
-            );
+            assert!(!is_formula(cells[0]) && !is_formula(cells[12].trim_matches('"')), "{written}");
             assert_eq!(cells[4], "-4.5", "a number stays one");
             assert_eq!(read_csv(&written, &[]).readings, read);
         }
