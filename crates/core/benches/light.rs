@@ -6,7 +6,7 @@ use bright_angle_core::file::{GeoPlace, ListChange, SiteChange};
 use bright_angle_core::judge::Session;
 use bright_angle_core::light::SunYear;
 use bright_angle_core::show::light_told::light_told;
-use bright_angle_core::show::live_sun::LiveSun;
+use bright_angle_core::show::live_sun::{LiveSun, sun_hours};
 use criterion::{Criterion, criterion_group, criterion_main};
 use serde_json::json;
 use std::hint::black_box;
@@ -46,19 +46,16 @@ fn suns(c: &mut Criterion) {
     group.sample_size(10);
     group.bench_function("the sun alone", |b| b.iter(|| SunYear::new(black_box(&place()), 2027).expect("a year")));
     group.bench_function("one head, the sun known", |b| {
-        let mut sun = LiveSun::default();
-        sun.want(session.site(), 2027).expect("a place");
-        b.iter(|| {
-            sun.want(session.site(), 2027).expect("a place");
-            sun.step(black_box(&session))
-        });
+        let year = SunYear::new(&place(), 2027).expect("a year");
+        b.iter(|| sun_hours(black_box(&session), &year, 0));
     });
     group.bench_function("64 heads from nothing", |b| {
         b.iter(|| {
             let mut sun = LiveSun::default();
-            sun.want(session.site(), 2027).expect("a place");
-            while sun.step(black_box(&session)) {}
-            sun.hours().len()
+            let year = sun.year(session.site(), 2027).expect("a place");
+            (0..session.site().heads().len())
+                .map(|place| sun_hours(black_box(&session), year, place))
+                .collect::<Vec<_>>()
         });
     });
     group.finish();

@@ -2,7 +2,7 @@
 
 mod support;
 
-use bright_angle_core::answer::{Ask, answer};
+use bright_angle_core::answer::{Ask, Door};
 use bright_angle_core::judge::Session;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
@@ -26,7 +26,7 @@ fn way(points: Value, speed: f64) -> Value {
 }
 
 fn told(site: &Value, ask: &Ask) -> Value {
-    serde_json::from_str(&answer(&Session::on(parse(site)), ask.clone()).unwrap()).unwrap()
+    serde_json::to_value(Door::on(Session::on(parse(site))).ask(ask.clone()).unwrap()).unwrap()
 }
 
 fn plates(site: &Value) -> Value {

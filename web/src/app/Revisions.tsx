@@ -1,10 +1,10 @@
 /** The revisions of a site: what was saved when, what is different now, one to look at, to name, or to bring back. */
 import { Alert, App, Button, Drawer, Input, List, Skeleton, Tag } from "antd";
 import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { core } from "../core/port";
-import type { Difference, Revision, RevisionHead, SiteFile, Units } from "../core/types";
-import { ask } from "../keep/http";
+import { useState } from "react";
+import { useAnswer } from "../core/useAsked";
+import type { Revision, RevisionHead, SiteFile } from "../core/types";
+import { request } from "../keep/http";
 import { useSettings } from "../keep/settings";
 import { useSite } from "../keep/store";
 import { THINGS } from "../ui/words";
@@ -18,7 +18,7 @@ export function Revisions({ id, close }: { id: string; close(): void }) {
     queryKey: ["revisions", id],
     initialPageParam: 0,
     queryFn: ({ pageParam, signal }) =>
-      ask<RevisionHead[]>(
+      request<RevisionHead[]>(
         "GET",
         `/api/sites/${id}/revisions?most=${A_PAGE}${pageParam ? `&under=${pageParam}` : ""}`,
         undefined,
@@ -82,7 +82,7 @@ function OneRevision({ id, head, close }: Omit<LineProps, "open" | "choose">) {
   const current = useSite((state) => state.open?.site);
   const { data, error } = useQuery({
     queryKey: ["revision", id, head.number],
-    queryFn: ({ signal }) => ask<Revision>("GET", `/api/sites/${id}/revisions/${head.number}`, undefined, signal),
+    queryFn: ({ signal }) => request<Revision>("GET", `/api/sites/${id}/revisions/${head.number}`, undefined, signal),
     networkMode: "always",
     retry: false,
   });
@@ -116,21 +116,9 @@ function OneRevision({ id, head, close }: Omit<LineProps, "open" | "choose">) {
 /** What is different now, in words. */
 function Differences({ before, after }: { before: SiteFile; after: SiteFile }) {
   const units = useSettings((settings) => settings.units);
-  const [found, setFound] = useState<{ before: SiteFile; after: SiteFile; units: Units; list: Difference[] } | null>(
-    null,
-  );
-  useEffect(() => {
-    let current = true;
-    core
-      .compare(before, after, units)
-      .then((list) => current && setFound({ before, after, units, list }))
-      // A state that makes no sense is told elsewhere.
-      .catch(() => undefined);
-    return () => {
-      current = false;
-    };
-  }, [before, after, units]);
-  const data = found && found.before === before && found.after === after && found.units === units ? found.list : null;
+  // A state that makes no sense is told elsewhere.
+  const { value, settled } = useAnswer(after, { ask: "compare", before, units }, { rest: "live" });
+  const data = settled ? value : null;
   if (!data) return <Skeleton active paragraph={{ rows: 1 }} />;
   if (data.length === 0) return <p>The site is now as it was then.</p>;
   return (
@@ -154,7 +142,7 @@ function NameIt({ id, head }: { id: string; head: RevisionHead }) {
   const put = async (agreed: boolean): Promise<void> => {
     try {
       const named = name.trim() === "" ? null : name.trim();
-      await ask("PUT", `/api/sites/${id}/revisions/${head.number}/name`, { name: named, agreed });
+      await request("PUT", `/api/sites/${id}/revisions/${head.number}/name`, { name: named, agreed });
       await queries.invalidateQueries({ queryKey: ["revisions", id] });
     } catch (error) {
       void message.error(`It was not named: ${(error as Error).message}.`);

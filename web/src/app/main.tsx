@@ -11,7 +11,7 @@ import { workOffline } from "../keep/offline";
 import { persist } from "../keep/shelf";
 import { liveAsTab } from "../keep/tabs";
 import { keepFocus } from "../ui/keepFocus";
-import { startCore } from "../core/port";
+import { startCore } from "../core/hands";
 import { App } from "./App";
 import "../ui/ui.css";
 import "./paper.css";

@@ -512,6 +512,137 @@ export interface components {
              */
             tilt_deg: number;
         };
+        /** @description What is answered. It is written as the answer alone: whoever asked knows to what. The schema names it by its question. */
+        Answer: {
+            /** @description What the screen shows at once. */
+            sights: components["schemas"]["Sights"];
+        } | {
+            /** @description The ways to keep a sight line. */
+            ways: components["schemas"]["Ways"];
+        } | {
+            /** @description What a survey lacks, and what its readings make of the drawing. */
+            survey: components["schemas"]["Survey"];
+        } | {
+            /** @description Which lens a reading asks for. */
+            first_answer: components["schemas"]["FirstAnswer"];
+        } | {
+            /** @description The reading that a shot makes, with those before it. */
+            reading: components["schemas"]["Reading"];
+        } | {
+            /** @description The readings of a CSV file. */
+            read_readings: components["schemas"]["ReadCsv"];
+        } | {
+            /** @description The site's readings as CSV. */
+            write_readings: string;
+        } | {
+            /** @description What a world file says of a picture. */
+            world_file: components["schemas"]["WorldFile"];
+        } | {
+            /** @description The aim of a head at a target. */
+            aim: components["schemas"]["Aim"];
+        } | {
+            /** @description The points of a target at a slant distance from a camera. */
+            slant: [
+                number,
+                number
+            ][];
+        } | {
+            /** @description A camera with another model. */
+            model: components["schemas"]["Camera"];
+        } | {
+            /** @description A new camera. */
+            new_camera: components["schemas"]["Camera"];
+        } | {
+            /** @description What is different in this site, seen from another state of it. */
+            compare: components["schemas"]["Difference"][];
+        } | {
+            /** @description This site and another state put together that both came from one. */
+            merge: components["schemas"]["Merged"];
+        } | {
+            /** @description How much of the ground is seen how often, what nobody sees, and the quiet path. */
+            ground: components["schemas"]["Ground"];
+        } | {
+            /** @description Why a place is seen or not, head by head. */
+            why: components["schemas"]["Why"];
+        } | {
+            /** @description What is lost with each camera. */
+            lost: components["schemas"]["Lost"][];
+        } | {
+            /** @description How the promises stand in other states of the site: season, growth, doors. */
+            other_states: components["schemas"]["OtherState"][];
+        } | {
+            /** @description What a head's picture is used for. */
+            picture_use: components["schemas"]["PictureUse"];
+        } | {
+            /** @description What would put more of a head's picture to use. */
+            picture_ways: components["schemas"]["PictureWays"];
+        } | {
+            /** @description How a head is aimed on the ladder. */
+            card: components["schemas"]["Card"];
+        } | {
+            /** @description What must be masked of each head's picture. */
+            masks: components["schemas"]["Masked"][];
+        } | {
+            /** @description Where every head reads every plate on its way. */
+            plates: components["schemas"]["PlateTold"][];
+        } | {
+            /** @description Where a plate on its way reads by each of the two schools. */
+            schools: components["schemas"]["SchoolTold"][];
+        } | {
+            /** @description The light of a night at each target, and what of each picture washes out. */
+            light: components["schemas"]["LightTold"];
+        } | {
+            /** @description The ways that mend what infrared light does to a head's picture. */
+            washed_ways: components["schemas"]["Mends"];
+        } | {
+            /** @description What a plate camera is set to on the first evening. */
+            start_settings: components["schemas"]["StartSettings"][];
+        } | {
+            /** @description The same as CSV. */
+            start_settings_csv: string;
+        } | {
+            /** @description Where the sun stands for a head. */
+            sun_at: components["schemas"]["SunAt"];
+        } | {
+            /** @description The sun in a head's picture through a year, day by day. */
+            sun_calendar: components["schemas"]["SunCalendar"];
+        } | {
+            /** @description The ways that lessen the sun in a head's picture. */
+            sun_ways: components["schemas"]["Mends"];
+        } | {
+            /**
+             * @description How many hours a year the sun stands in the picture of one head; heads go in the site's order, one a question, so that whoever
+             *     is overtaken can stop.
+             */
+            sun_hours: components["schemas"]["SunHoursTold"];
+        } | {
+            /** @description The tours of all heads that are turned. */
+            tours: components["schemas"]["Tours"];
+        } | {
+            /** @description How a head that a fixed view points hangs, and how well its pairs agree. */
+            link_of: components["schemas"]["LinkFound"];
+        } | {
+            /** @description The pan and tilt with which it looks at what a pixel of the fixed view shows. */
+            point_through: [
+                number,
+                number
+            ];
+        } | {
+            /** @description A camera with its heads spread evenly. */
+            spread: components["schemas"]["Camera"];
+        } | {
+            /** @description Two designs side by side. */
+            designs: components["schemas"]["SideBySide"];
+        } | {
+            /** @description The change that adopts a design. */
+            adopt: components["schemas"]["PatchOp"][];
+        } | {
+            /** @description The camera models to choose from. */
+            catalogue: components["schemas"]["Model"][];
+        } | {
+            /** @description What a site asks for and what is usual. */
+            guide: components["schemas"]["Guide"];
+        };
         /** @description How much of an area target is seen. */
         AreaShare: {
             /** @description The target's id. */
@@ -737,6 +868,40 @@ export interface components {
             minute: number;
             /** @enum {string} */
             ask: "sun_at";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The target that it may stand behind. */
+            target?: string | null;
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            /** @enum {string} */
+            ask: "sun_calendar";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "sun_ways";
+        } | {
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            /** @description The place of the head in the site's order. */
+            place: number;
+            /** @enum {string} */
+            ask: "sun_hours";
         } | {
             /**
              * Format: double
@@ -3097,6 +3262,39 @@ export interface components {
             /** @description West, south, east, north, m. */
             bounds: number[];
         };
+        /** @description Bounds and cells of a relief, m. */
+        ReliefWish: {
+            /**
+             * Format: double
+             * @description Western bound, m.
+             */
+            west: number;
+            /**
+             * Format: double
+             * @description Southern bound, m.
+             */
+            south: number;
+            /**
+             * Format: double
+             * @description Eastern bound, m.
+             */
+            east: number;
+            /**
+             * Format: double
+             * @description Northern bound, m.
+             */
+            north: number;
+            /**
+             * Format: double
+             * @description Side of a cell, m.
+             */
+            cell: number;
+            /**
+             * Format: double
+             * @description The height that is looked at, m.
+             */
+            height: number;
+        };
         /** @description One revision of a site. */
         Revision: {
             /**
@@ -4040,6 +4238,12 @@ export interface components {
              */
             hours: number;
         };
+        /** @description How many heads there are, and the hours of the one that was asked about. */
+        SunHoursTold: {
+            of_head: null | components["schemas"]["SunHours"];
+            /** @description Heads and views in all. */
+            heads: number;
+        };
         /** @description Where the survey of a site stands. */
         Survey: {
             /** @description What is still missing or doubtful, in the order of the walk; empty when there is nothing left to ask. */
@@ -4691,6 +4895,203 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type AdjustedPoint = components['schemas']['AdjustedPoint'];
+export type AdjustedReading = components['schemas']['AdjustedReading'];
+export type Adjustment = components['schemas']['Adjustment'];
+export type Aim = components['schemas']['Aim'];
+export type Answer = components['schemas']['Answer'];
+export type AreaShare = components['schemas']['AreaShare'];
+export type Ask = components['schemas']['Ask'];
+export type Brief = components['schemas']['Brief'];
+export type Buried = components['schemas']['Buried'];
+export type Camera = components['schemas']['Camera'];
+export type CameraHead = components['schemas']['CameraHead'];
+export type Card = components['schemas']['Card'];
+export type CardPromise = components['schemas']['CardPromise'];
+export type Choice = components['schemas']['Choice'];
+export type Clash = components['schemas']['Clash'];
+export type Conditions = components['schemas']['Conditions'];
+export type Conflict = components['schemas']['Conflict'];
+export type CreateRequest = components['schemas']['CreateRequest'];
+export type CutSolid = components['schemas']['CutSolid'];
+export type Defaults = components['schemas']['Defaults'];
+export type DeleteRequest = components['schemas']['DeleteRequest'];
+export type DesignFacts = components['schemas']['DesignFacts'];
+export type Difference = components['schemas']['Difference'];
+export type Distance = components['schemas']['Distance'];
+export type DistanceHow = components['schemas']['DistanceHow'];
+export type Edge = components['schemas']['Edge'];
+export type Effect = components['schemas']['Effect'];
+export type Ellipse = components['schemas']['Ellipse'];
+export type Emitter = components['schemas']['Emitter'];
+export type Evaluation = components['schemas']['Evaluation'];
+export type Exposure = components['schemas']['Exposure'];
+export type Fault = components['schemas']['Fault'];
+export type FirstAnswer = components['schemas']['FirstAnswer'];
+export type FirstAnswerRequest = components['schemas']['FirstAnswerRequest'];
+export type Flattened = components['schemas']['Flattened'];
+export type Form = components['schemas']['Form'];
+export type Frame = components['schemas']['Frame'];
+export type FromSpot = components['schemas']['FromSpot'];
+export type GeoPlace = components['schemas']['GeoPlace'];
+export type Ground = components['schemas']['Ground'];
+export type GroundWish = components['schemas']['GroundWish'];
+export type Guide = components['schemas']['Guide'];
+export type HeadRef = components['schemas']['HeadRef'];
+export type HeadResult = components['schemas']['HeadResult'];
+export type HeadSummary = components['schemas']['HeadSummary'];
+export type HeadVerdict = components['schemas']['HeadVerdict'];
+export type Health = components['schemas']['Health'];
+export type Import = components['schemas']['Import'];
+export type InBeam = components['schemas']['InBeam'];
+export type Infrared = components['schemas']['Infrared'];
+export type InfraredOn = components['schemas']['InfraredOn'];
+export type KnownPlate = components['schemas']['KnownPlate'];
+export type Lamp = components['schemas']['Lamp'];
+export type Landmark = components['schemas']['Landmark'];
+export type Layer = components['schemas']['Layer'];
+export type LeftOut = components['schemas']['LeftOut'];
+export type Lens = components['schemas']['Lens'];
+export type Light = components['schemas']['Light'];
+export type LightTold = components['schemas']['LightTold'];
+export type Link = components['schemas']['Link'];
+export type LinkFound = components['schemas']['LinkFound'];
+export type LinkPair = components['schemas']['LinkPair'];
+export type ListChange_Camera = components['schemas']['ListChange_Camera'];
+export type ListChange_Lamp = components['schemas']['ListChange_Lamp'];
+export type ListChange_Obstacle = components['schemas']['ListChange_Obstacle'];
+export type ListChange_PrivatePlace = components['schemas']['ListChange_PrivatePlace'];
+export type ListChange_Reading = components['schemas']['ListChange_Reading'];
+export type ListChange_Spot = components['schemas']['ListChange_Spot'];
+export type ListChange_Target = components['schemas']['ListChange_Target'];
+export type ListChange_Variant = components['schemas']['ListChange_Variant'];
+export type LitTarget = components['schemas']['LitTarget'];
+export type Lost = components['schemas']['Lost'];
+export type Mark = components['schemas']['Mark'];
+export type MaskCost = components['schemas']['MaskCost'];
+export type MaskShown = components['schemas']['MaskShown'];
+export type Masked = components['schemas']['Masked'];
+export type MeasureRequest = components['schemas']['MeasureRequest'];
+export type Measured = components['schemas']['Measured'];
+export type Mend = components['schemas']['Mend'];
+export type Mends = components['schemas']['Mends'];
+export type Merged = components['schemas']['Merged'];
+export type Model = components['schemas']['Model'];
+export type ModelCount = components['schemas']['ModelCount'];
+export type NameRequest = components['schemas']['NameRequest'];
+export type NeedEnd = components['schemas']['NeedEnd'];
+export type NeedSet = components['schemas']['NeedSet'];
+export type Needed = components['schemas']['Needed'];
+export type Obstacle = components['schemas']['Obstacle'];
+export type ObstacleKind = components['schemas']['ObstacleKind'];
+export type OtherState = components['schemas']['OtherState'];
+export type OverlapSchool = components['schemas']['OverlapSchool'];
+export type Overview = components['schemas']['Overview'];
+export type Patch = components['schemas']['Patch'];
+export type PatchOp = components['schemas']['PatchOp'];
+export type Photo = components['schemas']['Photo'];
+export type PictureEdges = components['schemas']['PictureEdges'];
+export type PictureHead = components['schemas']['PictureHead'];
+export type PictureTold = components['schemas']['PictureTold'];
+export type PictureUse = components['schemas']['PictureUse'];
+export type PictureWay = components['schemas']['PictureWay'];
+export type PictureWayKind = components['schemas']['PictureWayKind'];
+export type PictureWays = components['schemas']['PictureWays'];
+export type PictureWish = components['schemas']['PictureWish'];
+export type PlainTask = components['schemas']['PlainTask'];
+export type PlateFigures = components['schemas']['PlateFigures'];
+export type PlateKind = components['schemas']['PlateKind'];
+export type PlateSchool = components['schemas']['PlateSchool'];
+export type PlateTold = components['schemas']['PlateTold'];
+export type PocketAnswer = components['schemas']['PocketAnswer'];
+export type PocketLens = components['schemas']['PocketLens'];
+export type PocketNear = components['schemas']['PocketNear'];
+export type Preset = components['schemas']['Preset'];
+export type PrivatePlace = components['schemas']['PrivatePlace'];
+export type Question = components['schemas']['Question'];
+export type QuietPath = components['schemas']['QuietPath'];
+export type Reach = components['schemas']['Reach'];
+export type ReadCsv = components['schemas']['ReadCsv'];
+export type ReadReadingsRequest = components['schemas']['ReadReadingsRequest'];
+export type Reading = components['schemas']['Reading'];
+export type Reason = components['schemas']['Reason'];
+export type ReliefRequest = components['schemas']['ReliefRequest'];
+export type ReliefWish = components['schemas']['ReliefWish'];
+export type Revision = components['schemas']['Revision'];
+export type RevisionHead = components['schemas']['RevisionHead'];
+export type RuleName = components['schemas']['RuleName'];
+export type RuleResult = components['schemas']['RuleResult'];
+export type Rules = components['schemas']['Rules'];
+export type Samples = components['schemas']['Samples'];
+export type SaveRequest = components['schemas']['SaveRequest'];
+export type ScaleFit = components['schemas']['ScaleFit'];
+export type ScaleMark = components['schemas']['ScaleMark'];
+export type SchoolTold = components['schemas']['SchoolTold'];
+export type Section = components['schemas']['Section'];
+export type SeenBy = components['schemas']['SeenBy'];
+export type Sensor = components['schemas']['Sensor'];
+export type Setting = components['schemas']['Setting'];
+export type Shape = components['schemas']['Shape'];
+export type ShapeKind = components['schemas']['ShapeKind'];
+export type SharpTold = components['schemas']['SharpTold'];
+export type Shot = components['schemas']['Shot'];
+export type Shots = components['schemas']['Shots'];
+export type Side = components['schemas']['Side'];
+export type SideBySide = components['schemas']['SideBySide'];
+export type SightLine = components['schemas']['SightLine'];
+export type Sights = components['schemas']['Sights'];
+export type SiteChange = components['schemas']['SiteChange'];
+export type SiteDrawing = components['schemas']['SiteDrawing'];
+export type SiteFile = components['schemas']['SiteFile'];
+export type SiteHead = components['schemas']['SiteHead'];
+export type SiteHeading = components['schemas']['SiteHeading'];
+export type SiteKind = components['schemas']['SiteKind'];
+export type SitePage = components['schemas']['SitePage'];
+export type Spoiled = components['schemas']['Spoiled'];
+export type Spot = components['schemas']['Spot'];
+export type SpotKind = components['schemas']['SpotKind'];
+export type StartSettings = components['schemas']['StartSettings'];
+export type Step = components['schemas']['Step'];
+export type StopTold = components['schemas']['StopTold'];
+export type Subject = components['schemas']['Subject'];
+export type SubjectSize = components['schemas']['SubjectSize'];
+export type Summary = components['schemas']['Summary'];
+export type SunAt = components['schemas']['SunAt'];
+export type SunCalendar = components['schemas']['SunCalendar'];
+export type SunDay = components['schemas']['SunDay'];
+export type SunHours = components['schemas']['SunHours'];
+export type SunHoursTold = components['schemas']['SunHoursTold'];
+export type Survey = components['schemas']['Survey'];
+export type TakenShot = components['schemas']['TakenShot'];
+export type Target = components['schemas']['Target'];
+export type TargetResult = components['schemas']['TargetResult'];
+export type Task = components['schemas']['Task'];
+export type TaskNeed = components['schemas']['TaskNeed'];
+export type ThenStands = components['schemas']['ThenStands'];
+export type Thing = components['schemas']['Thing'];
+export type ThumbRule = components['schemas']['ThumbRule'];
+export type Todo = components['schemas']['Todo'];
+export type Told = components['schemas']['Told'];
+export type TourTold = components['schemas']['TourTold'];
+export type Tours = components['schemas']['Tours'];
+export type Uncertainties = components['schemas']['Uncertainties'];
+export type Units = components['schemas']['Units'];
+export type Unseen = components['schemas']['Unseen'];
+export type Usual = components['schemas']['Usual'];
+export type Variant = components['schemas']['Variant'];
+export type Verdict = components['schemas']['Verdict'];
+export type Washed = components['schemas']['Washed'];
+export type WashedBy = components['schemas']['WashedBy'];
+export type Way = components['schemas']['Way'];
+export type WayKind = components['schemas']['WayKind'];
+export type Ways = components['schemas']['Ways'];
+export type WaysRequest = components['schemas']['WaysRequest'];
+export type Why = components['schemas']['Why'];
+export type Window = components['schemas']['Window'];
+export type WorldFile = components['schemas']['WorldFile'];
+export type WorstDay = components['schemas']['WorstDay'];
+export type ZoneEnds = components['schemas']['ZoneEnds'];
+export type ZoneTold = components['schemas']['ZoneTold'];
 export type $defs = Record<string, never>;
 export interface operations {
     adjust: {

@@ -9,3 +9,6 @@ export class Refused extends Error {
 
 /** The computation itself fell over, or never came: nothing is wrong with what was asked, and it may be asked again. */
 export class Fallen extends Error {}
+
+/** Something newer was asked, and nobody answers this any more. */
+export class Dropped extends Error {}

@@ -42,7 +42,7 @@ class FakeWorker implements WorkerLike {
   }
 
   private work(request: Request): Reply {
-    const reply: Reply = { id: request.id, answers: [] };
+    const reply: Reply = { id: request.id };
     if (request.open === undefined && request.base !== this.state) return { ...reply, outOfStep: true };
     const said =
       request.open !== undefined
@@ -55,11 +55,11 @@ class FakeWorker implements WorkerLike {
     if (said === "bad") return { ...reply, refused: JSON.stringify([{ path: "name", message: "is bad" }]) };
     this.name = said ?? this.name;
     this.state = request.state;
-    return { ...reply, answers: request.asks.map(() => JSON.stringify(this.name)) };
+    return request.ask === undefined ? reply : { ...reply, answer: JSON.stringify(this.name) };
   }
 }
 
-const asking = { asks: [{ ask: "survey" as const }] };
+const asking = { ask: { ask: "survey" as const } };
 
 function followed(): { follower: Follower; workers: FakeWorker[] } {
   const workers: FakeWorker[] = [];
@@ -75,7 +75,7 @@ describe("a follower", () => {
   it("opens once, sends changes after that, and answers of the state that was asked about", async () => {
     const { follower, workers } = followed();
     const answers = await Promise.all([named("A"), named("B"), named("C")].map((site) => follower.run(site, asking)));
-    expect(answers.map((reply) => reply.answers[0])).toEqual(['"A"', '"B"', '"C"']);
+    expect(answers.map((reply) => reply.answer)).toEqual(['"A"', '"B"', '"C"']);
     expect(workers[0]?.posted.map((request) => [request.open !== undefined, request.change !== undefined])).toEqual([
       [true, false],
       [false, true],
@@ -98,8 +98,8 @@ describe("a follower", () => {
     const bad = follower.run(named("bad"), asking);
     const good = follower.run(named("B"), asking);
     await expect(bad).rejects.toEqual(new Refused([{ path: "name", message: "is bad" }]));
-    expect((await good).answers).toEqual(['"B"']);
-    expect((await follower.run(named("C"), asking)).answers).toEqual(['"C"']);
+    expect((await good).answer).toEqual('"B"');
+    expect((await follower.run(named("C"), asking)).answer).toEqual('"C"');
   });
 
   it("puts another worker in the place of one whose core fell over, and asks it what was left", async () => {
@@ -108,7 +108,7 @@ describe("a follower", () => {
     const deadly = follower.run(named("deadly"), asking);
     const left = follower.run(named("B"), asking);
     await expect(deadly).rejects.toEqual(new Fallen("unreachable"));
-    expect((await left).answers).toEqual(['"B"']);
+    expect((await left).answer).toEqual('"B"');
     expect([workers.length, workers[0]?.ended]).toEqual([2, true]);
     expect(useCoreState.getState().trouble).toBeNull();
   });
@@ -119,7 +119,7 @@ describe("a follower", () => {
     workers[0]?.onfall?.("it has ended");
     for (const one of both) await expect(one).rejects.toEqual(new Fallen("it has ended"));
     expect([useCoreState.getState().trouble, workers[0]?.ended, follower.busy]).toEqual(["it has ended", true, false]);
-    expect((await follower.run(named("B"), asking)).answers).toEqual(['"B"']);
+    expect((await follower.run(named("B"), asking)).answer).toEqual('"B"');
     // What the old one still says, and that it ends once more, concerns nobody.
     workers[0]?.onfall?.("again");
     expect([workers.length, useCoreState.getState().trouble]).toEqual([2, null]);
@@ -130,7 +130,7 @@ describe("a follower", () => {
     const dropped = follower.run(named("A"), asking);
     follower.stop();
     expect((await dropped).dropped).toBe(true);
-    expect((await follower.run(named("B"), asking)).answers).toEqual(['"B"']);
+    expect((await follower.run(named("B"), asking)).answer).toEqual('"B"');
     expect([workers.length, workers[0]?.ended, follower.busy]).toEqual([2, true, false]);
   });
 });

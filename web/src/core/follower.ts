@@ -6,9 +6,13 @@ import { Fallen, Refused } from "./errors";
 import type { Reply, Request } from "./messages";
 import { tellTrouble, tellWell } from "./state";
 import { siteChange } from "./siteChange";
-import type { Ask, Fault, SiteFile } from "./types";
+import type { Ask, Fault, HeadRef, PictureWish, SiteFile } from "./types";
 
-type Job = Pick<Request, "relief" | "ground" | "sun" | "picture"> & { asks: Ask[] };
+/** What is asked of a worker: a question, a raster or a picture. */
+export interface Job extends Pick<Request, "counts" | "relief"> {
+  ask?: Ask;
+  picture?: { head: HeadRef; wish: PictureWish; overhead: string | null };
+}
 
 /** How a worker is made; the tests put something of their own in its place. */
 export interface WorkerLike {
@@ -74,7 +78,7 @@ export class Follower {
     this.held = null;
     const dropped = [...this.waiting.values()];
     this.waiting.clear();
-    for (const { settle } of dropped) settle({ id: 0, answers: [], dropped: true });
+    for (const { settle } of dropped) settle({ id: 0, dropped: true });
   }
 
   /**
@@ -102,11 +106,10 @@ export class Follower {
       id,
       state: id,
       base: from?.state ?? 0,
-      asks: job.asks.map((ask) => JSON.stringify(ask)),
-      ...(job.relief ? { relief: job.relief } : {}),
-      ...(job.ground ? { ground: job.ground } : {}),
-      ...(job.sun ? { sun: job.sun } : {}),
-      ...(job.picture ? { picture: job.picture } : {}),
+      ...(job.ask && { ask: JSON.stringify(job.ask) }),
+      ...(job.counts !== undefined && { counts: job.counts }),
+      ...(job.relief && { relief: job.relief }),
+      ...(job.picture && { picture: written(job.picture) }),
     };
     const change = from && siteChange(from.site, site);
     if (!from) request.open = JSON.stringify(site);
@@ -135,3 +138,9 @@ export class Follower {
     }
   }
 }
+
+const written = ({ head, wish, overhead }: NonNullable<Job["picture"]>): Request["picture"] => ({
+  head: JSON.stringify(head),
+  wish: JSON.stringify(wish),
+  overhead,
+});

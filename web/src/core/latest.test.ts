@@ -1,9 +1,7 @@
 import { describe, expect, it, vi } from "vitest";
 import { Latest } from "./latest";
-import { sightsOf } from "./useSights";
 import { Fallen, Refused } from "./errors";
 import { cellsOver } from "./useRelief";
-import type { Sights, SiteFile } from "./types";
 
 /** A worker whose answers come when the test says so. */
 function slow() {
@@ -68,37 +66,6 @@ describe("the latest wish", () => {
     asked[0]?.answer("one");
     await turn();
     expect([told, asked.length]).toEqual([[], 1]);
-  });
-});
-
-describe("sights", () => {
-  const site: SiteFile = {
-    format: "bright-angle/site",
-    version: 1,
-    name: "Yard",
-    obstacles: [],
-    targets: [],
-    cameras: [],
-  };
-  const wish = { site, target: "t1", camera: "c1", head: null, view: null };
-
-  it("are asked with a head only when all of it is known", async () => {
-    const asked: unknown[] = [];
-    const ask = (...args: unknown[]): Promise<Sights> => {
-      asked.push(args.slice(1));
-      return Promise.resolve({} as Sights);
-    };
-    await sightsOf(ask, wish);
-    await sightsOf(ask, { ...wish, head: "h1" });
-    expect(asked).toEqual([
-      ["t1", null],
-      ["t1", { camera: "c1", head: "h1", view: null }],
-    ]);
-  });
-
-  it("say the faults of a site that makes no sense", async () => {
-    const faults = [{ path: "cameras[0].height_m", message: "is outside" }];
-    expect(await sightsOf(() => Promise.reject(new Refused(faults)), wish)).toEqual({ sights: null, faults });
   });
 });
 

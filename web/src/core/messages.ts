@@ -1,14 +1,5 @@
-/** What goes to a worker that holds the core, and what comes back. Texts are JSON. */
-
-/** Bounds and cells of a relief, m. */
-export interface ReliefWish {
-  west: number;
-  south: number;
-  east: number;
-  north: number;
-  cell: number;
-  height: number;
-}
+/** What goes to a worker that holds the core, and what comes back. Sites, changes and questions are JSON, as the core reads them. */
+import type { ReliefWish } from "./types";
 
 export interface Request {
   id: number;
@@ -20,39 +11,26 @@ export interface Request {
   open?: string;
   /** a change of the one that is open. */
   change?: string;
-  /** Questions. */
-  asks: string[];
-  /** What is asked about the ground, JSON; with `counts` how many see each cell of it comes, too. */
-  ground?: { wish: string; counts: boolean; need: number };
+  /** A question. */
+  ask?: string;
+  /** How many see each cell of the ground that was asked about, at this need, px/m. */
+  counts?: number;
   /** A relief of this worker's share of the heads. */
   relief?: { wish: ReliefWish; slot: number; hand: number; hands: number };
-  /**
-   * What is asked about the sun: the calendar of a head, the ways out of it, or the hours of all heads, of which some more are
-   * worked out at each asking. Heads and units are JSON.
-   */
-  sun?:
-    | { what: "calendar"; head: string; target: string | null; year: number }
-    | { what: "ways"; head: string; units: string; year: number }
-    | { what: "hours"; year: number; begin: boolean };
-  /** The picture of a head: `HeadRef` and `PictureWish`, and the name of the overhead picture that lies on the ground. */
+  /** The picture of a head, JSON, and the name of the overhead picture that lies on the ground. */
   picture?: { head: string; wish: string; overhead: string | null };
 }
 
 export interface Reply {
   id: number;
-  /** The answers, in the order of the questions. */
-  answers: string[];
+  /** The answer to the question, JSON. */
+  answer?: string;
   /** The worker holds another state than the one that was reckoned from: it has to be opened anew. */
   outOfStep?: boolean;
   /** The faults of what was refused. */
   refused?: string;
   /** The core itself fell over: the worker is of no use any more. */
   broken?: boolean;
-  /** What is told about the ground, JSON. */
-  ground?: string;
-  /** What is told about the sun, JSON; of the hours whether all are done. */
-  sun?: string;
-  sunDone?: boolean;
   /** How many see each cell of the ground. */
   counts?: Uint8Array;
   /** The best density of each cell. */

@@ -53,7 +53,8 @@ describe("the core in the browser", () => {
       .split("\n")
       .slice(6);
     const grid = lines.reverse().flatMap((line) => line.split(" ").map(Number));
-    core.want_relief(1, ...bounds, cell, 1.6, 0, 1);
+    const [west, south, east, north] = bounds;
+    core.want_relief(JSON.stringify({ west, south, east, north, cell, height: 1.6 }), 1, 0, 1);
     while (core.step_relief(1));
     const here = core.relief(1);
     expect(here.length).toBe(grid.length);

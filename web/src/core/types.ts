@@ -1,97 +1,20 @@
-/** The names of the API's types, which are generated from the server's OpenAPI document. */
-import type { components } from "./api";
+/** The names of the API's types, which are generated from the server's OpenAPI document, and a few of the web's own. */
+import type { Answer, Ask, Model, Obstacle } from "./api";
 
-type Schemas = components["schemas"];
+export type * from "./api";
+export type { Question as Line } from "./api";
 
-export type SiteFile = Schemas["SiteFile"];
-export type Target = Schemas["Target"];
-export type Camera = Schemas["Camera"];
-export type CameraHead = Schemas["CameraHead"];
-export type Obstacle = Schemas["Obstacle"];
-export type Model = Schemas["Model"];
-export type Lens = Model["lens"];
-export type Task = Schemas["Task"];
-export type Subject = Schemas["Subject"];
-export type Verdict = Schemas["Verdict"];
-export type SightLine = Schemas["SightLine"];
-export type RuleResult = Schemas["RuleResult"];
-export type RuleName = Schemas["RuleName"];
-export type TargetResult = Schemas["TargetResult"];
-export type HeadResult = Schemas["HeadResult"];
-export type Section = Schemas["Section"];
-export type SiteChange = Schemas["SiteChange"];
-export type Ask = Schemas["Ask"];
-export type Sights = Schemas["Sights"];
-export type Aim = Schemas["Aim"];
-export type Guide = Schemas["Guide"];
-export type TakenShot = Schemas["TakenShot"];
-export type HeadRef = Schemas["HeadRef"];
-export type Ways = Schemas["Ways"];
-export type Way = Schemas["Way"];
-export type Units = Schemas["Units"];
-export type Line = Schemas["Question"];
-export type Fault = Schemas["Fault"];
-export type SiteHead = Schemas["SiteHead"];
-export type SitePage = Schemas["SitePage"];
-export type Revision = Schemas["Revision"];
-export type RevisionHead = Schemas["RevisionHead"];
-export type Conflict = Schemas["Conflict"];
-export type Survey = Schemas["Survey"];
-export type Todo = Schemas["Todo"];
-export type Adjustment = Schemas["Adjustment"];
-export type FirstAnswer = Schemas["FirstAnswer"];
-export type Measured = Schemas["Measured"];
-export type MeasureRequest = Schemas["MeasureRequest"];
-export type ReadCsv = Schemas["ReadCsv"];
-export type WorldFile = Schemas["WorldFile"];
-export type PictureHead = Schemas["PictureHead"];
-export type Spot = Schemas["Spot"];
-export type Reading = Schemas["Reading"];
-export type Brief = Schemas["Brief"];
-export type SiteDrawing = Schemas["SiteDrawing"];
-export type Photo = Schemas["Photo"];
+/** What a question asks: its name. */
+export type Asking = Ask["ask"];
+/** The type of the answer to each question, by the question's name, as the core declares it. */
+type Answers = {
+  [Name in Asking]: Answer extends infer One ? (One extends Record<Name, infer Given> ? Given : never) : never;
+};
+/** The type of the answer to a question. */
+export type AnswerTo<Question extends Ask> = Answers[Question["ask"]];
+
 /** Metres east and north, or px right and down. */
 export type Point = [number, number];
-export type Choice = Schemas["Choice"];
-export type Difference = Schemas["Difference"];
-export type Merged = Schemas["Merged"];
-export type Import = Schemas["Import"];
-export type Preset = Schemas["Preset"];
-export type Flattened = Schemas["Flattened"];
-export type Variant = Schemas["Variant"];
-export type Ground = Schemas["Ground"];
-export type GroundWish = Schemas["GroundWish"];
-export type Why = Schemas["Why"];
-export type Lost = Schemas["Lost"];
-export type OtherState = Schemas["OtherState"];
-export type PictureWish = Schemas["PictureWish"];
-export type PictureTold = Schemas["PictureTold"];
-export type Light = Schemas["Light"];
-export type PictureUse = Schemas["PictureUse"];
-export type PictureWays = Schemas["PictureWays"];
-export type PictureWay = Schemas["PictureWay"];
-export type SideBySide = Schemas["SideBySide"];
-export type DesignFacts = Schemas["DesignFacts"];
-export type Card = Schemas["Card"];
+export type Lens = Model["lens"];
 /** What has an outline on the plan. */
 export type Outlined = Pick<Obstacle, "id" | "name" | "outline" | "closed">;
-export type Lamp = Schemas["Lamp"];
-export type GeoPlace = Schemas["GeoPlace"];
-export type PlateKind = Schemas["PlateKind"];
-export type KnownPlate = Schemas["KnownPlate"];
-export type Exposure = Schemas["Exposure"];
-export type ZoneTold = Schemas["ZoneTold"];
-export type LightTold = Schemas["LightTold"];
-export type StartSettings = Schemas["StartSettings"];
-export type SunCalendar = Schemas["SunCalendar"];
-export type SunAt = Schemas["SunAt"];
-export type SunHours = Schemas["SunHours"];
-export type SchoolTold = Schemas["SchoolTold"];
-export type Mends = Schemas["Mends"];
-export type Mend = Schemas["Mend"];
-export type Masked = Schemas["Masked"];
-export type PrivatePlace = Schemas["PrivatePlace"];
-export type Tours = Schemas["Tours"];
-export type LinkFound = Schemas["LinkFound"];
-export type Link = Schemas["Link"];
-export type PatchOp = Schemas["PatchOp"];

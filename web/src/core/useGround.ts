@@ -1,10 +1,10 @@
 /** What the relief tells about the ground of the site in hand, as somebody looks at it; nothing while nobody does. */
-import { useEffect, useMemo, useState } from "react";
-import { Latest } from "./latest";
-import { type GroundTold, core } from "./port";
+import { useMemo } from "react";
+import { type GroundTold, groundWithCounts } from "./reliefs";
 import type { GroundWish, SiteFile } from "./types";
+import { useAsked } from "./useAsked";
 
-/** While something moves it is told at most so often, ms. */
+/** While something moves it is told at most so often, ms: nobody reads figures faster, and the hand comes first. */
 const AT_MOST = 150;
 
 export interface GroundShown extends GroundTold {
@@ -13,26 +13,16 @@ export interface GroundShown extends GroundTold {
   wish: GroundWish;
 }
 
-interface Wish {
-  site: SiteFile;
+interface Of extends GroundTold {
   wish: GroundWish;
 }
 
 export function useGround(site: SiteFile, wish: GroundWish | null): GroundShown | null {
-  const [shown, setShown] = useState<GroundShown | null>(null);
-  const runner = useMemo(
-    () =>
-      new Latest<Wish, GroundTold | null>(
-        ({ site: of, wish: asked }) => core.ground(of, asked),
-        ({ site: of, wish: asked }, told) => told && setShown({ ...told, of, wish: asked }),
-        // Nobody reads figures faster, and the hand comes first.
-        (took) => Math.max(AT_MOST - took, took),
-      ),
-    [],
+  const { value, of } = useAsked<Of | null>(
+    site,
+    wish && JSON.stringify(wish),
+    async (now) => wish && { ...(await groundWithCounts(now, wish)), wish },
+    { rest: "live", every: AT_MOST, keeps: true },
   );
-  useEffect(() => () => runner.stop(), [runner]);
-  useEffect(() => {
-    if (wish) runner.want({ site, wish });
-  }, [runner, site, wish]);
-  return wish ? shown : null;
+  return useMemo(() => (value && of ? { ...value, of } : null), [value, of]);
 }

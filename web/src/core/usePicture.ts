@@ -3,7 +3,8 @@ import { useEffect, useMemo, useState } from "react";
 import { onceAtRest, useHand } from "./hand";
 import { Fallen } from "./errors";
 import { Latest } from "./latest";
-import { type PictureShown, type Slot, core } from "./port";
+import type { Slot } from "./hands";
+import { type PictureShown, picture } from "./pictures";
 import type { HeadRef, PictureWish, SiteFile } from "./types";
 
 /** How long everything must rest before the fine picture is worked out, ms. */
@@ -50,8 +51,8 @@ export function usePicture(
   const runner = useMemo(
     () =>
       new Latest<Wish, PictureShown | null>(
-        ({ site: of, head: by, wish }) => core.picture(of, by, wish, slot),
-        (of, picture) => setShown(picture && { ...picture, of }),
+        ({ site: of, head: by, wish }) => picture(of, by, wish, slot),
+        (of, had) => setShown(had && { ...had, of }),
         (took, { pace: by }) => took * PAUSES[by],
         // A head that has no picture shows none.
         (_, error) => error instanceof Fallen || setShown(null),

@@ -2,9 +2,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onceAtRest } from "./hand";
 import { Latest } from "./latest";
-import type { ReliefWish } from "./messages";
-import { type Raster, core } from "./port";
-import type { SiteFile } from "./types";
+import { type Raster, relief } from "./reliefs";
+import type { ReliefWish, SiteFile } from "./types";
 
 /** Sides of a cell on the screen, px: while something moves, and at rest. */
 const COARSE_PX = 6;
@@ -50,7 +49,7 @@ export function useRelief(site: SiteFile, plan: PlanWindow, height: number, shee
   const runner = useMemo(
     () =>
       new Latest<Wish, Raster | null>(
-        ({ site: of, window, slot }) => core.relief(of, window, slot, sheet),
+        ({ site: of, window, slot }) => relief(of, window, slot, sheet),
         ({ site: of }, raster) => raster && setShown({ raster, of }),
         (took) => Math.max(AT_MOST - took, took),
       ),

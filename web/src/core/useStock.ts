@@ -1,6 +1,6 @@
 /** What the core ships with: the catalogue of models, and the guide to what is asked and usual. Asked once. */
 import { useEffect, useState } from "react";
-import { core } from "./port";
+import { askAnywhere } from "./port";
 import { askAgain } from "./again";
 import type { Guide, Model } from "./types";
 
@@ -31,5 +31,5 @@ function once<T>(ask: () => Promise<T>): () => T | null {
   };
 }
 
-export const useCatalogue: () => Model[] | null = once(core.catalogue);
-export const useGuide: () => Guide | null = once(core.guide);
+export const useCatalogue: () => Model[] | null = once(() => askAnywhere({ ask: "catalogue" }));
+export const useGuide: () => Guide | null = once(() => askAnywhere({ ask: "guide" }));

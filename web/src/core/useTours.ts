@@ -1,7 +1,6 @@
 /** The tours of a site as the core reckons them, and how far their heads reach zoomed in. */
-import { core } from "./port";
 import type { SiteFile, Tours } from "./types";
-import { useAsked } from "./useAsked";
+import { useAnswer } from "./useAsked";
 
 export type Tour = Tours["tours"][number];
 
@@ -12,6 +11,6 @@ export function useTour(
   head: string,
   event: number,
 ): { tour: Tour | undefined; settled: boolean } {
-  const { value, settled } = useAsked(site, `tours/${event}`, (of) => core.tours(of, event), 0);
+  const { value, settled } = useAnswer(site, { ask: "tours", event_s: event }, { rest: "live" });
   return { tour: value?.tours.find((tour) => tour.camera === camera && tour.head === head), settled };
 }

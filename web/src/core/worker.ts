@@ -3,6 +3,7 @@ import init, { Core } from "./made/core";
 import { hold } from "./life";
 import { overheadOf } from "./overhead";
 import type { FromWorker, Reply, Request, Start } from "./messages";
+import type { ReliefWish } from "./types";
 
 let core: Core | null = null;
 /** The overhead picture that the session has, by its name. */
@@ -45,7 +46,7 @@ self.onmessage = ({ data }: MessageEvent<Start | Request>): void => {
 };
 
 async function answer(request: Request): Promise<void> {
-  const reply: Reply = { id: request.id, answers: [] };
+  const reply: Reply = { id: request.id };
   try {
     if (request.open !== undefined) {
       const opened = Core.open(request.open);
@@ -57,12 +58,8 @@ async function answer(request: Request): Promise<void> {
     }
     if (request.change !== undefined) core?.change(request.change);
     state = request.state;
-    for (const ask of request.asks) reply.answers.push(core?.ask(ask) ?? "null");
-    if (request.ground && core) {
-      reply.ground = core.ground(request.ground.wish);
-      if (request.ground.counts) reply.counts = core.ground_counts(request.ground.need);
-    }
-    if (request.sun && core) tellSun(core, request.sun, reply);
+    if (request.ask !== undefined) reply.answer = core?.ask(request.ask) ?? "null";
+    if (request.counts !== undefined) reply.counts = core?.ground_counts(request.counts) ?? new Uint8Array();
     if (request.relief) await workOutRelief(request, request.relief, reply);
     if (request.picture) await workOutPicture(request, request.picture, reply);
   } catch (thrown) {
@@ -71,28 +68,6 @@ async function answer(request: Request): Promise<void> {
     reply.refused = typeof thrown === "string" ? thrown : JSON.stringify([{ path: "", message: String(thrown) }]);
   }
   post(reply);
-}
-
-/** How long the hours of the sun are worked on at one asking, ms. */
-const SUN_SLICE = 80;
-
-function tellSun(of: Core, asked: NonNullable<Request["sun"]>, reply: Reply): void {
-  switch (asked.what) {
-    case "calendar":
-      reply.sun = of.sun_calendar(asked.head, asked.target ?? undefined, asked.year);
-      break;
-    case "ways":
-      reply.sun = of.sun_ways(asked.head, asked.year, asked.units);
-      break;
-    case "hours": {
-      if (asked.begin) of.want_sun(asked.year);
-      const began = performance.now();
-      let more = true;
-      while (more && performance.now() - began < SUN_SLICE) more = of.step_sun();
-      reply.sun = of.sun_hours();
-      reply.sunDone = !more;
-    }
-  }
 }
 
 /** Works step by step and looks at new messages meanwhile; `false` when something newer was wished for. */
@@ -137,7 +112,7 @@ async function workOutRelief(
   reply: Reply,
 ): Promise<void> {
   newest = request.id;
-  core?.want_relief(slot, wish.west, wish.south, wish.east, wish.north, wish.cell, wish.height, hand, hands);
+  core?.want_relief(JSON.stringify(wish), slot, hand, hands);
   if (!(await inSlices(request.id, () => core?.step_relief(slot) ?? false))) {
     reply.dropped = true;
     return;
@@ -205,7 +180,8 @@ function warmUp(): void {
     warm.change(JSON.stringify({ cameras: { put: site.cameras } }));
     warm.ask(JSON.stringify({ ask: "sights", target: "t1", head }));
   }
-  warm.want_relief(0, -20, -20, 20, 20, 0.5, 1.6, 0, 1);
+  const around: ReliefWish = { west: -20, south: -20, east: 20, north: 20, cell: 0.5, height: 1.6 };
+  warm.want_relief(JSON.stringify(around), 0, 0, 1);
   while (warm.step_relief(0));
   warm.free();
 }

@@ -1,6 +1,6 @@
 /** The connected rangefinder, or figures typed in its place: the server speaks to it. */
 import type { Measured, MeasureRequest } from "../core/types";
-import { ask } from "../keep/http";
+import { request } from "../keep/http";
 
 /** One shot. */
-export const measure = (asked: MeasureRequest): Promise<Measured> => ask("POST", "/api/measure", asked);
+export const measure = (asked: MeasureRequest): Promise<Measured> => request("POST", "/api/measure", asked);

@@ -1,6 +1,6 @@
 /** Site files out of and into the browser. */
 import { Refused } from "../core/errors";
-import { ask } from "./http";
+import { request } from "./http";
 import { beginSite } from "./sites";
 import type { Fault, Revision, SiteFile } from "../core/types";
 
@@ -33,7 +33,7 @@ export async function importSite(file: File): Promise<{ id: string } | { faults:
   }
   try {
     const says = `Import of ${file.name}`.slice(0, 200);
-    const made = await ask<Revision>("POST", "/api/sites", { says, site: JSON.parse(text) as unknown });
+    const made = await request<Revision>("POST", "/api/sites", { says, site: JSON.parse(text) as unknown });
     return { id: made.site_id };
   } catch (error) {
     if (error instanceof Refused) return { faults: error.faults };

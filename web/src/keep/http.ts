@@ -20,7 +20,7 @@ export class Stale extends Error {
   }
 }
 
-export async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+export async function request<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const response = await send(method, path, body, signal);
   let answer: unknown;
   try {

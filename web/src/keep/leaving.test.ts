@@ -3,7 +3,7 @@ import "fake-indexeddb/auto";
 import { describe, expect, it, vi } from "vitest";
 import { ID, aloneInTheWorld, openWindow, opened, pass, thinking, through, yard } from "./testing";
 
-vi.mock("../core/port", async () => ({ core: (await import("./testing")).core }));
+vi.mock("../core/port", async () => ({ ask: (await import("./testing")).ask }));
 
 aloneInTheWorld();
 

@@ -7,7 +7,7 @@ import { create } from "zustand";
 import { Refused } from "../core/errors";
 import type { Photo, PictureHead, Point, SiteFile } from "../core/types";
 import { targetOf } from "../model/lookups";
-import { Away, ask } from "./http";
+import { Away, request } from "./http";
 import { type PendingPhoto, photosOf, take, write } from "./shelf";
 import { onRevision, useSite } from "./store";
 import { alone } from "./tabs";
@@ -54,7 +54,7 @@ async function forward(site: string, key: string, photo: PendingPhoto): Promise<
   let name = photo.name;
   if (name === undefined && photo.refused === undefined) {
     try {
-      name = (await ask<PictureHead>("POST", "/api/pictures", photo.blob)).name;
+      name = (await request<PictureHead>("POST", "/api/pictures", photo.blob)).name;
       await write(key, { ...photo, name });
     } catch (error) {
       if (error instanceof Away) return false;

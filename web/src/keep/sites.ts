@@ -1,6 +1,6 @@
 /** The sites as a whole: those on the server and those on this device; beginning one, pinning one, deleting one. */
 import type { Revision, SiteFile, SiteHead, SitePage } from "../core/types";
-import { Away, ask } from "./http";
+import { Away, request } from "./http";
 import { type Kept, allDrafts, allKept, allPhotos, keep, putDraft, takeOff } from "./shelf";
 import { TAB } from "./tabs";
 
@@ -31,7 +31,7 @@ export async function listSites(after: string | null, named: string, signal?: Ab
   const fits = (name: string): boolean => name.toLowerCase().includes(named.toLowerCase());
   const begun = drafts.filter((draft) => draft.basedOn === 0 && fits(draft.site.name) && !here.has(draft.id));
   try {
-    const page = await ask<SitePage>("GET", `/api/sites?${query}`, undefined, signal);
+    const page = await request<SitePage>("GET", `/api/sites?${query}`, undefined, signal);
     const listed = page.sites.map((head) => ({
       ...head,
       here: here.has(head.id),
@@ -81,7 +81,7 @@ const ofDraft = (id: string, site: SiteFile, at: number): Listed => ({
 
 /** Keeps a site on this device, or lets it go from there. */
 export async function pin(id: string, pinned: boolean): Promise<void> {
-  const newest = await ask<Revision>("GET", `/api/sites/${id}`);
+  const newest = await request<Revision>("GET", `/api/sites/${id}`);
   const { number, saved_at: savedAt, says, site } = newest;
   await keep({ id, number, savedAt, says, site, pinned });
 }
@@ -92,13 +92,13 @@ export async function beginSite(site: SiteFile, says: string): Promise<string> {
   const draft = { id, tab: TAB, basedOn: 0, base: null, sent: [], says, site, at: Date.now() };
   if (!(await putDraft(draft))) {
     // This device keeps nothing: then it must go to the server at once.
-    await ask<Revision>("POST", "/api/sites", { id, says, site });
+    await request<Revision>("POST", "/api/sites", { id, says, site });
   }
   return id;
 }
 
 /** Deletes a site for good, on the server and on this device. */
 export async function deleteSite(id: string, name: string): Promise<void> {
-  await ask("DELETE", `/api/sites/${id}`, { name });
+  await request("DELETE", `/api/sites/${id}`, { name });
   await takeOff(id);
 }

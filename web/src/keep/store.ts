@@ -11,7 +11,7 @@ import { Refused } from "../core/errors";
 import type { Choice, Fault, Merged, Revision, SiteFile } from "../core/types";
 import { type Draft, dropDraft, heldDrafts, keepDraft, takenUp, writeWaiting } from "./draft";
 import { back, backTo, begin, forth, lastStep, nextStep, step } from "./history";
-import { Away, Gone, NotThere, Stale, ask } from "./http";
+import { Away, Gone, NotThere, Stale, request } from "./http";
 import { merge, same } from "./merging";
 import { keep, keptOn } from "./shelf";
 import { onSavedElsewhere, tellWindows } from "./tabs";
@@ -123,7 +123,7 @@ const shelve = (revision: Revision, opened: { openedAt?: string } = {}): Promise
 async function origin(basedOn: number, base: SiteFile, tried: SiteFile[], theirs: Revision): Promise<SiteFile> {
   if (tried.length === 0 || theirs.number <= basedOn) return base;
   const path = `/api/sites/${theirs.site_id}/revisions/${basedOn + 1}`;
-  const next = theirs.number === basedOn + 1 ? theirs : await ask<Revision>("GET", path).catch(() => null);
+  const next = theirs.number === basedOn + 1 ? theirs : await request<Revision>("GET", path).catch(() => null);
   for (const one of tried) if (next && (await same(one, next.site))) return one;
   return base;
 }
@@ -131,7 +131,7 @@ async function origin(basedOn: number, base: SiteFile, tried: SiteFile[], theirs
 /** A site as the server has it; null if it has none. */
 async function found(id: string): Promise<Revision | null> {
   try {
-    return await ask<Revision>("GET", `/api/sites/${id}`);
+    return await request<Revision>("GET", `/api/sites/${id}`);
   } catch (error) {
     if (error instanceof NotThere) return null;
     throw error;
@@ -205,8 +205,8 @@ export const useSite = create<SiteStore>((set, get) => {
       if (there) return await stale(open, there);
       const kept =
         revision === 0
-          ? await ask<Revision>("POST", "/api/sites", { id, says, site })
-          : await ask<Revision>("PUT", `/api/sites/${id}`, { based_on: revision, says, site });
+          ? await request<Revision>("POST", "/api/sites", { id, says, site })
+          : await request<Revision>("PUT", `/api/sites/${id}`, { based_on: revision, says, site });
       await arrived(kept, site);
     } catch (error) {
       if (!(error instanceof Stale)) return notTaken(open, tried, error);
@@ -330,7 +330,7 @@ export const useSite = create<SiteStore>((set, get) => {
   /** The site as the server has it, or as this device has it while the server is away. */
   const fetched = async (id: string): Promise<{ newest: Revision | null; away: Away | null }> => {
     try {
-      const newest = await ask<Revision>("GET", `/api/sites/${id}`);
+      const newest = await request<Revision>("GET", `/api/sites/${id}`);
       await shelve(newest, { openedAt: new Date().toISOString() });
       return { newest, away: null };
     } catch (error) {
@@ -472,7 +472,7 @@ export const useSite = create<SiteStore>((set, get) => {
       set({ open: null, failed: null, notice: null });
       try {
         if (looking !== null) {
-          const old = await ask<Revision>("GET", `/api/sites/${id}/revisions/${looking}`);
+          const old = await request<Revision>("GET", `/api/sites/${id}/revisions/${looking}`);
           if (opening !== openings) return opening;
           begin(old.site);
           set({

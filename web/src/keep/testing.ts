@@ -3,18 +3,9 @@ import { readFileSync } from "node:fs";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, vi } from "vitest";
 import { Core, initSync } from "../core/made/core";
-import type { Choice, Difference, Merged, Revision, SiteFile, Units } from "../core/types";
+import type { AnswerTo, Ask, Revision, SiteFile } from "../core/types";
 
 initSync({ module: readFileSync(new URL("../core/made/core_bg.wasm", import.meta.url)) });
-
-function asked<T>(site: SiteFile, ask: unknown): Promise<T> {
-  const core = Core.open(JSON.stringify(site));
-  try {
-    return Promise.resolve(JSON.parse(core.ask(JSON.stringify(ask))) as T);
-  } finally {
-    core.free();
-  }
-}
 
 interface Thinking {
   /** How long it thinks about what comes of two states, ms. */
@@ -25,18 +16,17 @@ interface Thinking {
 /** How the core does; the same for all windows, whose modules are their own. */
 export const thinking = ((globalThis as { thinking?: Thinking }).thinking ??= { merge: 0, refuse: false });
 
-/** The port of the core, without its workers. */
-export const core = {
-  compare: async (before: SiteFile, after: SiteFile, units: Units): Promise<Difference[]> => {
-    if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
-    return asked(after, { ask: "compare", before, units });
-  },
-  merge: async (mine: SiteFile, base: SiteFile, theirs: SiteFile, choices: Choice[], units: Units): Promise<Merged> => {
-    if (thinking.refuse) throw new Error("the core fell over");
-    if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
-    return asked(mine, { ask: "merge", base, theirs, choices, units });
-  },
-};
+/** The door of the core, without its workers. */
+export async function ask<Question extends Ask>(site: SiteFile, question: Question): Promise<AnswerTo<Question>> {
+  if (question.ask === "merge" && thinking.refuse) throw new Error("the core fell over");
+  if (thinking.merge > 0) await new Promise((later) => setTimeout(later, thinking.merge));
+  const core = Core.open(JSON.stringify(site));
+  try {
+    return JSON.parse(core.ask(JSON.stringify(question))) as AnswerTo<Question>;
+  } finally {
+    core.free();
+  }
+}
 
 export const ID = "11111111-1111-4111-8111-111111111111";
 export const spot = (id: string, name = id) => ({ id, name, position: [0, 0], height_m: 3, kind: "wall" }) as never;

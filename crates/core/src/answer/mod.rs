@@ -1,52 +1,103 @@
-//! What a screen asks a session, and the answers as JSON: the one door for a core that runs beside an interface.
+//! What a screen asks, and the type of each answer: the one door for a core that runs beside an interface.
+//!
+//! A question is declared once, in the table below, with its fields, the type of its answer and who gives it. [`Ask`] and [`Answer`] are
+//! made from it, and from their schemas the front end's types: there a question has the type of its answer, too.
 
-use crate::change::compare::compare;
-use crate::change::designs::{adopt, side_by_side};
-use crate::change::edits::{aim_at, at_slant, new_camera, with_model};
+mod asked;
+mod door;
+mod sights;
+
+pub use door::Door;
+pub use sights::Sights;
+
+use crate::change::compare::{Difference, compare};
+use crate::change::designs::{SideBySide, adopt, side_by_side};
+use crate::change::edits::{Aim, aim_at, at_slant, new_camera, with_model};
 use crate::change::forms::spread;
-use crate::change::merge::{Choice, merge};
-use crate::change::ways::mend::washed_ways;
-use crate::change::ways::picture::picture_ways;
-use crate::change::ways::ways;
+use crate::change::merge::{Choice, Merged, merge};
+use crate::change::ways::mend::{Mends, washed_ways};
+use crate::change::ways::picture::{PictureWays, picture_ways};
+use crate::change::ways::{Ways, ways};
 use crate::equipment::catalogue;
-use crate::file::{Fault, HeadRef, Point2, Question, Sensor, SiteFile, Task};
-use crate::ground::lost::lost;
-use crate::ground::seasons::other_states;
-use crate::ground::told::{GroundWish, ground};
-use crate::ground::why::why;
-use crate::judge::evaluation::head_named;
-use crate::judge::session::{HeadVerdict, Summary};
-use crate::judge::tours::tours;
-use crate::judge::{HeadResult, Session, SightLine};
-use crate::show::card::card;
-use crate::show::light_told::light_told;
-use crate::show::masks::masks;
-use crate::show::outline::outline;
-use crate::show::picture_use::picture_use_of;
-use crate::show::plates::{plates, schools};
-use crate::show::section::{Section, section};
-use crate::show::start_settings::{as_csv, start_settings};
-use crate::show::sun_told::sun_at;
-use crate::site::link::{link_of, point_through};
-use crate::survey::drawing::parse_world_file;
-use crate::survey::first_answer::{Asked, first_answer};
-use crate::survey::{TakenShot, read_csv_into, survey, take_shot_on, write_csv};
-use crate::words::guide::guide;
-use crate::words::shortfall;
+use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, Sensor, SiteFile, Task};
+use crate::ground::lost::{Lost, lost};
+use crate::ground::seasons::{OtherState, other_states};
+use crate::ground::told::{Ground, GroundWish};
+use crate::ground::why::{Why, why};
+use crate::judge::tours::Tours;
+use crate::show::card::{Card, card};
+use crate::show::light_told::{LightTold, light_told};
+use crate::show::live_sun::SunHoursTold;
+use crate::show::masks::{Masked, masks};
+use crate::show::picture_use::{PictureUse, picture_use_of};
+use crate::show::plates::{PlateTold, SchoolTold, plates, schools};
+use crate::show::start_settings::{StartSettings, as_csv, start_settings};
+use crate::show::sun_told::{SunAt, SunCalendar, sun_at};
+use crate::site::link::{LinkFound, link_of, point_through};
+use crate::survey::drawing::WorldFile;
+use crate::survey::first_answer::{Asked, FirstAnswer};
+use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
+use crate::words::guide::{Guide, guide};
 use crate::words::units::Units;
 use crate::work::Patience;
-use serde::{Deserialize, Serialize};
+use asked::{first_answer_to, sun_calendar, sun_hours_of, sun_ways_out, tours_of, world_file_of};
+use serde::{Deserialize, Serialize, Serializer};
+use sights::sights;
 use utoipa::ToSchema;
 
 /// A common sensor, that the plain focal length of a first answer is told for.
 pub const COMMON_SENSOR: Sensor =
     Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
-/// What can be asked.
-#[derive(Clone, Debug, Deserialize, Serialize, ToSchema)]
-#[serde(tag = "ask", rename_all = "snake_case", deny_unknown_fields)]
-pub enum Ask {
-    /// What the screen shows at once: [`Sights`].
+macro_rules! questions {
+    ($(
+        $(#[$about:meta])*
+        $name:ident $({ $( $(#[$of:meta])* $field:ident: $type:ty, )* })? -> $answer:ty = |$door:ident| $given:expr;
+    )*) => {
+        /// What can be asked.
+        #[derive(Clone, Debug, Deserialize, Serialize, ToSchema)]
+        #[serde(tag = "ask", rename_all = "snake_case", deny_unknown_fields)]
+        pub enum Ask {
+            $( $(#[$about])* $name $({ $( $(#[$of])* $field: $type, )* })?, )*
+        }
+
+        /// What is answered. It is written as the answer alone: whoever asked knows to what. The schema names it by its question.
+        #[derive(Clone, Debug, ToSchema)]
+        #[schema(rename_all = "snake_case")]
+        // One at a time, and written at once.
+        #[allow(clippy::large_enum_variant)]
+        pub enum Answer {
+            $( $(#[$about])* $name($answer), )*
+        }
+
+        impl Serialize for Answer {
+            fn serialize<S: Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {
+                match self {
+                    $( Answer::$name(answer) => answer.serialize(to), )*
+                }
+            }
+        }
+
+        impl Door {
+            /// Answers a question.
+            ///
+            /// # Errors
+            /// Names the id that the site does not have, or the figure that makes no sense.
+            pub fn ask(&mut self, ask: Ask) -> Result<Answer, Vec<Fault>> {
+                match ask {
+                    $( Ask::$name $({ $($field),* })? => {
+                        #[allow(unused_variables)]
+                        let $door = self;
+                        Ok(Answer::$name($given))
+                    } )*
+                }
+            }
+        }
+    };
+}
+
+questions! {
+    /// What the screen shows at once.
     Sights {
         /// The target in hand.
         #[serde(default)]
@@ -54,16 +105,19 @@ pub enum Ask {
         /// The head in hand.
         #[serde(default)]
         head: Option<HeadRef>,
-    },
+    } -> Sights = |door| sights(door.session(), target, head)?;
+
     /// The ways to keep a sight line.
     Ways {
         /// The sight line.
         line: Question,
         /// Units of the words.
         units: Units,
-    },
+    } -> Ways = |door| ways(door.session(), &line, units)?;
+
     /// What a survey lacks, and what its readings make of the drawing.
-    Survey,
+    Survey -> Survey = |door| survey(door.session().site());
+
     /// Which lens a reading asks for.
     FirstAnswer {
         /// Slant distance, m.
@@ -74,31 +128,37 @@ pub enum Ask {
         target_height_m: f64,
         /// The task.
         task: Task,
-    },
+    } -> FirstAnswer = |door| first_answer_to(door.session().site(), Asked { slant_m, spot_height_m, target_height_m, task })?;
+
     /// The reading that a shot makes, with those before it.
     Reading {
         /// The shot.
         shot: TakenShot,
-    },
+    } -> Reading = |door| take_shot_on(door.session().site().file(), &shot)?;
+
     /// The readings of a CSV file.
     ReadReadings {
         /// The file.
         csv: String,
-    },
+    } -> ReadCsv = |door| read_csv_into(door.session().site(), &csv, &Patience::ENDLESS).map_err(|over| Fault::new("", over.to_string()))?;
+
     /// The site's readings as CSV.
-    WriteReadings,
+    WriteReadings -> String = |door| write_csv(&door.session().site().file().readings);
+
     /// What a world file says of a picture.
     WorldFile {
         /// The file.
         text: String,
         /// The share of its width that the picture was scaled down to, 1 for none.
         share: f64,
-    },
+    } -> WorldFile = |door| world_file_of(&text, share)?;
+
     /// The aim of a head at a target.
     Aim {
         /// The sight line.
         line: Question,
-    },
+    } -> Aim = |door| aim_at(door.session().site(), &line)?;
+
     /// The points of a target at a slant distance from a camera.
     Slant {
         /// The camera's id.
@@ -107,14 +167,16 @@ pub enum Ask {
         target: String,
         /// Slant distance, m.
         slant_m: f64,
-    },
+    } -> Vec<(f64, f64)> = |door| at_slant(door.session().site(), &camera, &target, slant_m)?.into_iter().map(Into::into).collect();
+
     /// A camera with another model.
     Model {
         /// The camera's id.
         camera: String,
         /// The model's name.
         model: String,
-    },
+    } -> CameraFile = |door| with_model(door.session().site(), &camera, &model)?;
+
     /// A new camera.
     NewCamera {
         /// Where.
@@ -125,14 +187,16 @@ pub enum Ask {
         /// The target that it is aimed at.
         #[serde(default)]
         target: Option<String>,
-    },
+    } -> CameraFile = |door| new_camera(door.session().site(), at, reach_m, target.as_deref())?;
+
     /// What is different in this site, seen from another state of it.
     Compare {
         /// The other state.
         before: Box<SiteFile>,
         /// Units of the words.
         units: Units,
-    },
+    } -> Vec<Difference> = |door| compare(&before, door.session().site().file(), units);
+
     /// This site and another state put together that both came from one.
     Merge {
         /// What both came from.
@@ -143,12 +207,14 @@ pub enum Ask {
         choices: Vec<Choice>,
         /// Units of the words.
         units: Units,
-    },
+    } -> Merged = |door| merge(&base, door.session().site().file(), &theirs, &choices, units);
+
     /// How much of the ground is seen how often, what nobody sees, and the quiet path.
     Ground {
         /// What is asked about it.
         wish: GroundWish,
-    },
+    } -> Ground = |door| door.ground(&wish)?;
+
     /// Why a place is seen or not, head by head.
     Why {
         /// Where, m east and north.
@@ -160,46 +226,57 @@ pub enum Ask {
         need_px_per_m: f64,
         /// Units of the words.
         units: Units,
-    },
+    } -> Why = |door| why(door.session().site(), at, height_m, need_px_per_m, units)?;
+
     /// What is lost with each camera.
-    Lost,
+    Lost -> Vec<Lost> = |door| lost(door.session());
+
     /// How the promises stand in other states of the site: season, growth, doors.
-    OtherStates,
+    OtherStates -> Vec<OtherState> = |door| other_states(door.session());
+
     /// What a head's picture is used for.
     PictureUse {
         /// The head.
         head: HeadRef,
-    },
+    } -> PictureUse = |door| picture_use_of(door.session(), &head)?;
+
     /// What would put more of a head's picture to use.
     PictureWays {
         /// The head.
         head: HeadRef,
         /// Units of the words.
         units: Units,
-    },
+    } -> PictureWays = |door| picture_ways(door.session(), &head, units)?;
+
     /// How a head is aimed on the ladder.
     Card {
         /// The head.
         head: HeadRef,
-    },
+    } -> Card = |door| card(door.session(), &head)?;
+
     /// What must be masked of each head's picture.
-    Masks,
+    Masks -> Vec<Masked> = |door| masks(door.session());
+
     /// Where every head reads every plate on its way.
-    Plates,
+    Plates -> Vec<PlateTold> = |door| plates(door.session());
+
     /// Where a plate on its way reads by each of the two schools.
     Schools {
         /// The sight line.
         line: Question,
-    },
+    } -> Vec<SchoolTold> = |door| schools(door.session(), &line)?;
+
     /// The light of a night at each target, and what of each picture washes out.
-    Light,
+    Light -> LightTold = |door| light_told(door.session());
+
     /// The ways that mend what infrared light does to a head's picture.
     WashedWays {
         /// The head.
         head: HeadRef,
         /// Units of the words.
         units: Units,
-    },
+    } -> Mends = |door| washed_ways(door.session(), &head, units)?;
+
     /// What a plate camera is set to on the first evening.
     StartSettings {
         /// The head.
@@ -209,7 +286,8 @@ pub enum Ask {
         date: Option<String>,
         /// Units of the words.
         units: Units,
-    },
+    } -> Vec<StartSettings> = |door| start_settings(door.session(), &head, date.as_deref(), units)?;
+
     /// The same as CSV.
     StartSettingsCsv {
         /// The head.
@@ -219,7 +297,8 @@ pub enum Ask {
         date: Option<String>,
         /// Units of the words.
         units: Units,
-    },
+    } -> String = |door| as_csv(&start_settings(door.session(), &head, date.as_deref(), units)?)?;
+
     /// Where the sun stands for a head.
     SunAt {
         /// The head.
@@ -228,19 +307,52 @@ pub enum Ask {
         date: String,
         /// Minutes since midnight by the site's clock.
         minute: u16,
-    },
+    } -> SunAt = |door| sun_at(door.session().site(), &head, &date, minute)?;
+
+    /// The sun in a head's picture through a year, day by day.
+    SunCalendar {
+        /// The head.
+        head: HeadRef,
+        /// The target that it may stand behind.
+        #[serde(default)]
+        target: Option<String>,
+        /// The year.
+        year: i32,
+    } -> SunCalendar = |door| sun_calendar(door, &head, target.as_deref(), year)?;
+
+    /// The ways that lessen the sun in a head's picture.
+    SunWays {
+        /// The head.
+        head: HeadRef,
+        /// The year.
+        year: i32,
+        /// Units of the words.
+        units: Units,
+    } -> Mends = |door| sun_ways_out(door, &head, year, units)?;
+
+    /// How many hours a year the sun stands in the picture of one head; heads go in the site's order, one a question, so that whoever
+    /// is overtaken can stop.
+    SunHours {
+        /// The year.
+        year: i32,
+        /// The place of the head in the site's order.
+        place: usize,
+    } -> SunHoursTold = |door| sun_hours_of(door, year, place)?;
+
     /// The tours of all heads that are turned.
     Tours {
         /// How long the event is that chances are told for, s.
         event_s: f64,
-    },
+    } -> Tours = |door| tours_of(door.session().site(), event_s)?;
+
     /// How a head that a fixed view points hangs, and how well its pairs agree.
     LinkOf {
         /// The camera's id.
         camera: String,
         /// The head's id.
         head: String,
-    },
+    } -> LinkFound = |door| link_of(door.session().site(), &camera, &head)?;
+
     /// The pan and tilt with which it looks at what a pixel of the fixed view shows.
     PointThrough {
         /// The camera's id.
@@ -250,14 +362,16 @@ pub enum Ask {
         /// The pixel, right and down from the top-left corner.
         #[schema(value_type = [f64; 2])]
         pixel: Point2,
-    },
+    } -> (f64, f64) = |door| point_through(door.session().site(), &camera, &head, pixel)?.into();
+
     /// A camera with its heads spread evenly.
     Spread {
         /// The camera's id.
         camera: String,
         /// Over so many degrees about the middle; 360 for the whole turn.
         over_deg: f64,
-    },
+    } -> CameraFile = |door| spread(door.session().site(), &camera, over_deg)?;
+
     /// Two designs side by side.
     Designs {
         /// The id of the one; none for the design in hand.
@@ -268,130 +382,17 @@ pub enum Ask {
         right: Option<String>,
         /// How the ground is looked at.
         wish: GroundWish,
-    },
+    } -> SideBySide = |door| side_by_side(door.session().site().file(), left.as_deref(), right.as_deref(), &wish)?;
+
     /// The change that adopts a design.
     Adopt {
         /// Its id.
         design: String,
-    },
+    } -> Vec<PatchOp> = |door| adopt(door.session().site().file(), &design)?;
+
     /// The camera models to choose from.
-    Catalogue,
+    Catalogue -> Vec<Model> = |door| catalogue::models()?;
+
     /// What a site asks for and what is usual.
-    Guide,
-}
-
-/// What the Aim screen shows at once.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Sights {
-    /// Every promise and every head in short.
-    pub summary: Summary,
-    /// What each head is worth to the target in hand.
-    pub heads: Vec<HeadVerdict>,
-    /// The sight line in hand; null without one, or where the target is behind the head.
-    #[schema(required)]
-    pub line: Option<SightLine>,
-    /// How its density stands to the need, in words.
-    #[schema(required)]
-    pub shortfall: Option<String>,
-    /// The head in hand.
-    #[schema(required)]
-    pub head: Option<HeadResult>,
-    /// The outline of its picture on the ground, m: lines that end at the horizon, or one that closes.
-    pub outline: Vec<Vec<[f64; 2]>>,
-    /// The section along the sight line in hand.
-    #[schema(required)]
-    pub section: Option<Section>,
-}
-
-/// Answers a question, as JSON.
-///
-/// # Errors
-/// Names the id that the site does not have, or the figure that makes no sense.
-pub fn answer(session: &Session, ask: Ask) -> Result<String, Vec<Fault>> {
-    let site = session.site();
-    match ask {
-        Ask::Sights { target, head } => json(&sights(session, target, head)?),
-        Ask::Ways { line, units } => json(&ways(session, &line, units)?),
-        Ask::Survey => json(&survey(site)),
-        Ask::FirstAnswer { slant_m, spot_height_m, target_height_m, task } => {
-            let asked = Asked { slant_m, spot_height_m, target_height_m, task };
-            asked.checked().map_err(|fault| vec![fault])?;
-            json(&first_answer(asked, site.rules(), COMMON_SENSOR, &catalogue::models()?))
-        }
-        Ask::Reading { shot } => json(&take_shot_on(site.file(), &shot)?),
-        Ask::ReadReadings { csv } => json(
-            &read_csv_into(site, &csv, &Patience::ENDLESS).map_err(|over| vec![Fault::new("", over.to_string())])?,
-        ),
-        Ask::WriteReadings => json(&write_csv(&site.file().readings)),
-        Ask::WorldFile { share, .. } if !(share > 0.0 && share <= 1.0) => {
-            Err(vec![Fault::new("share", format!("{share} is no share of a width"))])
-        }
-        Ask::WorldFile { text, share } => json(&parse_world_file(&text)?.of_picture_scaled_to(share)),
-        Ask::Aim { line } => json(&aim_at(site, &line)?),
-        Ask::Slant { camera, target, slant_m } => json(&at_slant(site, &camera, &target, slant_m)?),
-        Ask::Model { camera, model } => json(&with_model(site, &camera, &model)?),
-        Ask::NewCamera { at, reach_m, target } => json(&new_camera(site, at, reach_m, target.as_deref())?),
-        Ask::Compare { before, units } => json(&compare(&before, site.file(), units)),
-        Ask::Merge { base, theirs, choices, units } => json(&merge(&base, site.file(), &theirs, &choices, units)),
-        Ask::Ground { wish } => json(&ground(site, &wish)?),
-        Ask::Why { at, height_m, need_px_per_m, units } => json(&why(site, at, height_m, need_px_per_m, units)?),
-        Ask::Lost => json(&lost(session)),
-        Ask::OtherStates => json(&other_states(session)),
-        Ask::PictureUse { head } => json(&picture_use_of(session, &head)?),
-        Ask::PictureWays { head, units } => json(&picture_ways(session, &head, units)?),
-        Ask::Card { head } => json(&card(session, &head)?),
-        Ask::Masks => json(&masks(session)),
-        Ask::Plates => json(&plates(session)),
-        Ask::Schools { line } => json(&schools(session, &line)?),
-        Ask::Light => json(&light_told(session)),
-        Ask::WashedWays { head, units } => json(&washed_ways(session, &head, units)?),
-        Ask::StartSettings { head, date, units } => json(&start_settings(session, &head, date.as_deref(), units)?),
-        Ask::StartSettingsCsv { head, date, units } => {
-            json(&as_csv(&start_settings(session, &head, date.as_deref(), units)?)?)
-        }
-        Ask::SunAt { head, date, minute } => json(&sun_at(site, &head, &date, minute)?),
-        Ask::Tours { event_s } if !(0.0..=86_400.0).contains(&event_s) => {
-            Err(vec![Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s"))])
-        }
-        Ask::Tours { event_s } => json(&tours(site, event_s)),
-        Ask::LinkOf { camera, head } => json(&link_of(site, &camera, &head)?),
-        Ask::PointThrough { camera, head, pixel } => json(&point_through(site, &camera, &head, pixel)?),
-        Ask::Spread { camera, over_deg } => json(&spread(site, &camera, over_deg)?),
-        Ask::Designs { left, right, wish } => {
-            json(&side_by_side(site.file(), left.as_deref(), right.as_deref(), &wish)?)
-        }
-        Ask::Adopt { design } => json(&adopt(site.file(), &design)?),
-        Ask::Catalogue => json(&catalogue::models()?),
-        Ask::Guide => json(&guide()),
-    }
-}
-
-fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> Result<Sights, Fault> {
-    let line = target.as_ref().zip(head.as_ref()).map(|(target, head)| Question {
-        camera: head.camera.clone(),
-        head: head.head.clone(),
-        view: head.view.clone(),
-        target: target.clone(),
-    });
-    let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
-    let short = |line: &SightLine| -> Result<Option<String>, Fault> {
-        let target = &session.site().targets()[session.site().target_place(&line.target)?];
-        Ok(line.px_per_m.map(|found| shortfall(found, target.need.px_per_m, target.task)))
-    };
-    Ok(Sights {
-        summary: session.summary(),
-        heads: target.as_ref().map_or(Ok(vec![]), |target| session.heads_of(target))?,
-        shortfall: found.as_ref().map(short).transpose()?.flatten(),
-        line: found,
-        head: head.as_ref().map(|head| session.head(head)).transpose()?,
-        outline: match &head {
-            Some(head) => outline(&head_named(session.site(), head)?),
-            None => vec![],
-        },
-        section: line.as_ref().map(|line| section(session, line)).transpose()?,
-    })
-}
-
-fn json(value: &impl Serialize) -> Result<String, Vec<Fault>> {
-    serde_json::to_string(value).map_err(|error| vec![Fault::new("", error.to_string())])
+    Guide -> Guide = |door| guide();
 }

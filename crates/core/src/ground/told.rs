@@ -6,7 +6,7 @@ use super::quiet_path::quiet_path;
 use super::steps::Steps;
 use crate::file::{Fault, HeadRef, ShapeKind, Task};
 use crate::math::{Grid, sampling};
-use crate::show::live_relief::LiveRelief;
+use crate::show::live_relief::{LiveRelief, Share};
 use crate::show::relief::Relief;
 use crate::site::Site;
 use glam::DVec2;
@@ -131,7 +131,7 @@ impl LiveGround {
     pub fn new(site: &Site, height_m: f64) -> LiveGround {
         let grid = grid_over(site);
         let steps = Steps::over(&grid, site.scene());
-        LiveGround { relief: LiveRelief::new(site, grid, height_m, 0, 1), steps }
+        LiveGround { relief: LiveRelief::new(site, grid, height_m, Share::WHOLE), steps }
     }
 
     /// Takes up a change of the site.

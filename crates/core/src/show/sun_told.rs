@@ -1,6 +1,6 @@
 //! The sun in the pictures of a site: when it stands in which, and when it back-lights what (handbook, section 9).
 
-use crate::file::{Fault, HeadRef};
+use crate::file::{Fault, GeoPlace, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::light::clock::{Clock, shown};
@@ -71,9 +71,15 @@ pub fn sun_of_head(
 /// # Errors
 /// A site without a place, or a year that the sun is not told for.
 pub fn sun_year(site: &Site, year: i32) -> Result<SunYear, Fault> {
-    let place = site.file().place.as_ref();
-    let place = place.ok_or_else(|| Fault::new("place", "the site does not say where on the earth it is"))?;
-    SunYear::new(place, year)
+    SunYear::new(place_of(site)?, year)
+}
+
+/// Where on the earth a site is.
+///
+/// # Errors
+/// It does not say.
+pub fn place_of(site: &Site) -> Result<&GeoPlace, Fault> {
+    site.file().place.as_ref().ok_or_else(|| Fault::new("place", "the site does not say where on the earth it is"))
 }
 
 /// The sun in the pictures of a site through a year.

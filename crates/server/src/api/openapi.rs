@@ -48,31 +48,8 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         bright_angle_core::picture::PictureWish,
         bright_angle_core::picture::PictureTold,
         bright_angle_core::answer::Ask,
-        bright_angle_core::answer::Sights,
-        bright_angle_core::ground::told::Ground,
-        bright_angle_core::ground::why::Why,
-        bright_angle_core::ground::lost::Lost,
-        bright_angle_core::ground::seasons::OtherState,
-        bright_angle_core::show::card::Card,
-        bright_angle_core::show::masks::Masked,
-        bright_angle_core::show::light_told::LightTold,
-        bright_angle_core::show::plates::PlateTold,
-        bright_angle_core::show::plates::SchoolTold,
-        bright_angle_core::show::start_settings::StartSettings,
-        bright_angle_core::show::sun_told::SunCalendar,
-        bright_angle_core::show::sun_told::SunAt,
-        bright_angle_core::show::live_sun::SunHours,
-        bright_angle_core::change::ways::mend::Mends,
-        bright_angle_core::show::picture_use::PictureUse,
-        bright_angle_core::change::ways::picture::PictureWays,
-        bright_angle_core::change::designs::SideBySide,
-        bright_angle_core::judge::tours::Tours,
-        bright_angle_core::site::link::LinkFound,
-        bright_angle_core::change::compare::Difference,
-        bright_angle_core::change::merge::Merged,
-        bright_angle_core::change::edits::Aim,
-        bright_angle_core::survey::TakenShot,
-        bright_angle_core::words::guide::Guide
+        bright_angle_core::answer::Answer,
+        bright_angle_core::show::live_relief::ReliefWish
     ))
 )]
 struct Document;

@@ -2,7 +2,7 @@
 import labels from "@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-600-normal.woff2?url";
 import figures from "@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-400-normal.woff2?url";
 import { hold } from "../../core/life";
-import type { Raster } from "../../core/port";
+import type { Raster } from "../../core/reliefs";
 import { drawChart } from "./draw";
 import { contoursAt, shoreOf, soundingsOf } from "./lines";
 import type { Chart, ChartRequest, ChartView, FromChart, Inks, ToChart } from "./messages";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Raster } from "../../core/port";
+import type { Raster } from "../../core/reliefs";
 import { contoursAt, shoreOf, soundingsOf } from "./lines";
 
 /** A raster of one-metre cells from a function of their centres. */

@@ -5,7 +5,7 @@
  * picture ends over another's) there is no contour to draw: towards unseen ground that is the shore, else nothing.
  */
 import { contours } from "d3-contour";
-import type { Raster } from "../../core/port";
+import type { Raster } from "../../core/reliefs";
 import type { Point } from "../../core/types";
 import type { Contour, Hachure, Sounding } from "./messages";
 

@@ -1,6 +1,6 @@
 /** What goes to the worker that makes charts, and what comes back. */
-import type { ReliefWish } from "../../core/messages";
-import type { Point } from "../../core/types";
+
+import type { Point, ReliefWish } from "../../core/types";
 import type { PlanView } from "../view";
 
 /** The inks of the chart, as they stand in the stylesheet; workers and canvases do not read it. */

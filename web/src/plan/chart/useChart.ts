@@ -3,7 +3,7 @@ import { type RefObject, useEffect, useRef, useState } from "react";
 import { waitAfter } from "../../core/again";
 import { nextLife, onEnd } from "../../core/life";
 import { Latest } from "../../core/latest";
-import type { Raster } from "../../core/port";
+import type { Raster } from "../../core/reliefs";
 import type { PlanView } from "../view";
 import type { ChartRequest, ChartView, FromChart, Inks, ToChart } from "./messages";
 

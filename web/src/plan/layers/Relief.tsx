@@ -1,6 +1,6 @@
 /** The relief as a sea chart: one tint, contours at the needs in use, soundings, bare paper where nothing sees. */
 import { memo, useMemo, useRef } from "react";
-import type { Raster } from "../../core/port";
+import type { Raster } from "../../core/reliefs";
 import { useHand } from "../../core/hand";
 import type { Point } from "../../core/types";
 import type { Inks } from "../chart/messages";

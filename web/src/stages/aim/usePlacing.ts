@@ -1,5 +1,5 @@
 /** What a tap on the plan does: puts a new target, camera or obstacle down, or points at a place. */
-import { core } from "../../core/port";
+import { ask } from "../../core/port";
 import type { Point } from "../../core/types";
 import { useSite } from "../../keep/store";
 import { putCamera } from "../../model/cameras";
@@ -53,7 +53,12 @@ export function usePlacing(): (where: Point) => void {
 async function placeCamera(where: Point, target: string | null): Promise<void> {
   const { open, edit } = useSite.getState();
   if (!open) return;
-  const camera = await core.newCamera(open.site, where, SNAP / usePlanView.getState().scale, target);
+  const camera = await ask(open.site, {
+    ask: "new_camera",
+    at: where,
+    reach_m: SNAP / usePlanView.getState().scale,
+    target,
+  });
   if (useSite.getState().open?.id !== open.id) return;
   edit("Add a camera", (site) => putCamera(site, camera));
   useInHand.getState().takeHead({ camera: camera.id, head: camera.heads[0]?.id ?? "h1" });

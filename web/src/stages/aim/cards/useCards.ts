@@ -1,5 +1,6 @@
 /** The cards of heads and their pictures, one after the other. */
-import { type PictureShown, core } from "../../../core/port";
+import { type PictureShown, picture } from "../../../core/pictures";
+import { ask } from "../../../core/port";
 import { type Asked, useAsked } from "../../../core/useAsked";
 import type { Card, HeadRef, Light, SiteFile } from "../../../core/types";
 import { keyOf } from "../../../model/views";
@@ -22,13 +23,13 @@ export function useCards(site: SiteFile, heads: string, light: Light): Asked<Rea
     async (of, soFar) => {
       const shown = new Map<string, CardShown>();
       for (const head of JSON.parse(heads) as HeadRef[]) {
-        const [card, picture] = await Promise.all([core.card(of, head), pictureOf(of, head, lit)]);
-        shown.set(keyOf(head), { card, picture });
+        const [card, seen] = await Promise.all([ask(of, { ask: "card", head }, "surveyor"), pictureOf(of, head, lit)]);
+        shown.set(keyOf(head), { card, picture: seen });
         if (!soFar(new Map(shown))) break;
       }
       return shown;
     },
-    0,
+    { rest: "live" },
   );
 }
 
@@ -42,5 +43,5 @@ async function pictureOf(site: SiteFile, head: HeadRef, light: string): Promise<
     samples: 2,
     shutter_s: 0,
   };
-  return core.picture(site, head, wish, "sheet");
+  return picture(site, head, wish, "sheet");
 }

@@ -1,6 +1,6 @@
 /** The designs of a site: the one in hand and those kept aside; one is adopted, two are laid side by side. */
 import { App, Button } from "antd";
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import { NameInput } from "../../../ui/NameInput";
 import type { SiteFile } from "../../../core/types";
 import { takeOver } from "../../../keep/rebase";
@@ -12,7 +12,7 @@ import "./designs.css";
 
 /** Takes a design of the site in hand; the one before is kept in its place. */
 export async function adopt(site: SiteFile, id: string, name: string): Promise<boolean> {
-  const patch = await core.adopt(site, id);
+  const patch = await ask(site, { ask: "adopt", design: id });
   return takeOver(`Adopt ${name}`.slice(0, 200), site, patched(site, patch));
 }
 

@@ -1,9 +1,8 @@
 /** Two designs beside each other on the same promises: both drawn, both in figures, and what differs in words. */
 import { App, Button, Select } from "antd";
 import { useMemo } from "react";
-import { useAsked } from "../../../core/useAsked";
+import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
-import { core } from "../../../core/port";
 import type { DesignFacts, SideBySide, SiteFile, Target, Units } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { designsOf, siteWith } from "../../../model/designs";
@@ -27,11 +26,10 @@ interface Props {
 export function SideBySideView({ site, left, right }: Props) {
   const { need, height } = useGroundView();
   const units = useSettings((settings) => settings.units);
-  const { value: told, settled } = useAsked(
+  const { value: told, settled } = useAnswer(
     site,
-    JSON.stringify({ left, right, need, height }),
-    (of) => core.designs(of, left, right, { need_px_per_m: need, height_m: height, goal: null }),
-    0,
+    { ask: "designs", left, right, wish: { need_px_per_m: need, height_m: height, goal: null } },
+    { rest: "live", by: "surveyor" },
   );
   return (
     <div className="side-by-side" data-testid="side-by-side" data-settled={settled}>

@@ -1,7 +1,7 @@
 /** The camera in hand: its name, its model out of the catalogue, and what can be done with it. */
 import { Button, Dropdown, Select } from "antd";
 import { memo } from "react";
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import { useCatalogue } from "../../../core/useStock";
 import { useSite } from "../../../keep/store";
 import { duplicateCamera, setAim, setModel } from "../../../model/cameras";
@@ -44,7 +44,7 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head, 
     const site = useSite.getState().open?.site;
     if (!site || !target) return;
     const ref = { camera: id, head, view };
-    const aim = await core.aim(site, { ...ref, target });
+    const aim = await ask(site, { ask: "aim", line: { ...ref, target } });
     edit(`Aim ${name} at the promise`, (draft) => setAim(draft, ref, aim));
   };
   return (
@@ -88,7 +88,7 @@ const ModelChoice = memo(function ModelChoice({
   const choose = async (name: string): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site || name === held) return;
-    const fitted = await core.model(site, id, name);
+    const fitted = await ask(site, { ask: "model", camera: id, model: name });
     edit(`${camera}: ${name}`, (draft) => setModel(draft, fitted));
   };
   return (

@@ -1,5 +1,5 @@
 /** The dials of the head in hand: height, bearing, tilt, focal length, and the distance as shot. */
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import type { Camera, CameraHead, Line, SightLine } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -37,7 +37,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
   const shoot = async (of: Line, slant: number, gesture: boolean): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site) return;
-    const points = await core.slant(site, of, slant);
+    const points = await ask(site, { ask: "slant", camera: of.camera, target: of.target, slant_m: slant });
     edit("Set the distance as measured", (draft) => setMeasured(draft, of.target, points), gesture ? "dial-shot" : "");
   };
   return (

@@ -1,12 +1,10 @@
 /** What the picture of the head in hand is used for: a bar with its shares, why, and what would put more of it to use. */
 import { App, Button } from "antd";
-import { useAsked } from "../../../core/useAsked";
+import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
-import { core } from "../../../core/port";
 import type { PictureUse, PictureWay, PictureWays, SiteFile, Units } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { takeOver } from "../../../keep/rebase";
-import { keyOf } from "../../../model/views";
 import { patched } from "../../../model/patch";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
@@ -26,19 +24,12 @@ interface Props {
 export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
   const { site } = shown;
   const ref = { camera, head, view };
-  const { value, of, settled } = useAsked(
-    site,
-    `${keyOf(ref)}/${units}`,
-    async (now) => {
-      const [use, ways] = await Promise.all([core.pictureUse(now, ref), core.pictureWays(now, ref, units)]);
-      return { use, ways };
-    },
-    REST,
-  );
-  if (!value || !of) return null;
-  const { use, ways } = value;
+  const rests = { rest: REST, by: "surveyor" } as const;
+  const { value: use, of, settled } = useAnswer(site, { ask: "picture_use", head: ref }, rests);
+  const ways = useAnswer(site, { ask: "picture_ways", head: ref, units }, rests);
+  if (!use || !of || !ways.value || !ways.of) return null;
   return (
-    <Told className="picture-use" testId="picture-use" settled={settled}>
+    <Told className="picture-use" testId="picture-use" settled={settled && ways.settled}>
       <h3>
         Use of the picture
         <span className="figure"> {percent(use.useful)}</span>
@@ -48,7 +39,7 @@ export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
         Useful is where somebody can be seen at {density(use.need_px_per_m)} px/m to {TASK_WORDS[use.task]}.
       </p>
       <InBeam use={use} site={of} units={units} />
-      <Ways ways={ways} site={of} units={units} />
+      <Ways ways={ways.value} site={ways.of} units={units} />
     </Told>
   );
 }

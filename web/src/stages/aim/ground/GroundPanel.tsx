@@ -2,9 +2,8 @@
 import { Button, Select, Switch } from "antd";
 import { memo } from "react";
 import type { GroundShown } from "../../../core/useGround";
-import { useAsked } from "../../../core/useAsked";
+import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
-import { core } from "../../../core/port";
 import type { SiteFile, Units } from "../../../core/types";
 import { useInHand } from "../../../model/inHand";
 import { nameOf } from "../../../model/views";
@@ -167,45 +166,39 @@ function PathSays({ ground: { told }, site, units }: { ground: GroundShown; site
 /** What is lost with a camera, and how the promises stand in another season or with a gate open. */
 function Losses({ site }: { site: SiteFile }) {
   // Once the hand rests: nobody reads it on the move.
-  const { value: told, settled } = useAsked(
-    site,
-    "losses",
-    async (of) => {
-      const [lost, states] = await Promise.all([core.lost(of), core.otherStates(of)]);
-      return { lost, states };
-    },
-    400,
-  );
-  if (!told) return <div className="ground-losses" />;
+  const rests = { rest: 400, by: "surveyor" } as const;
+  const lost = useAnswer(site, { ask: "lost" }, rests);
+  const states = useAnswer(site, { ask: "other_states" }, rests);
+  if (!lost.value || !states.value) return <div className="ground-losses" />;
+  const [all, other] = [lost.value, states.value];
   const nameOfTarget = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
   const cameras = site.cameras.map((camera) => ({
     camera,
-    lost: told.lost.filter((lost) => lost.camera === camera.id),
+    lost: all.filter((one) => one.camera === camera.id),
   }));
-  const hurting = cameras.filter(({ lost }) => lost.length > 0);
+  const hurting = cameras.filter((one) => one.lost.length > 0);
   const school = site.rules?.overlap;
-  const changing = told.states.filter((state) => state.changes.length > 0);
+  const changing = other.filter((state) => state.changes.length > 0);
   return (
-    <Told className="ground-losses" testId="losses" settled={settled}>
+    <Told className="ground-losses" testId="losses" settled={lost.settled && states.settled}>
       <h3>If one camera fails</h3>
       {school === "back_up" && hurting.length > 0 && (
         <p className="caution">
-          The wish is back-up: {told.lost.length} {told.lost.length === 1 ? "promise hangs" : "promises hang"} on one
-          camera.
+          The wish is back-up: {all.length} {all.length === 1 ? "promise hangs" : "promises hang"} on one camera.
         </p>
       )}
       {hurting.length === 0 ? (
         <p className="fine">No promise hangs on one camera alone.</p>
       ) : (
         <ul>
-          {hurting.map(({ camera, lost }) => (
+          {hurting.map(({ camera, lost: gone }) => (
             <li key={camera.id}>
-              <strong>{camera.name}</strong> {lost.map((l) => `${nameOfTarget(l.target)} ${l.after}`).join(", ")}
+              <strong>{camera.name}</strong> {gone.map((l) => `${nameOfTarget(l.target)} ${l.after}`).join(", ")}
             </li>
           ))}
         </ul>
       )}
-      {told.states.length > 0 && (
+      {other.length > 0 && (
         <>
           <h3>At other times</h3>
           {changing.length === 0 && <p className="fine">Seasons, growth and doors change no promise.</p>}

@@ -1,8 +1,7 @@
 /** Why the place that was asked about is seen or not, head by head. */
 import { Button } from "antd";
-import { useAsked } from "../../../core/useAsked";
+import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
-import { core } from "../../../core/port";
 import type { SiteFile, Units, Why } from "../../../core/types";
 import { nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
@@ -11,11 +10,10 @@ import { useGroundView } from "./groundView";
 
 export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
   const { asked, need, height, set } = useGroundView();
-  const { value, of, settled } = useAsked(
+  const { value, of, settled } = useAnswer(
     site,
-    asked && JSON.stringify({ asked, height, need, units }),
-    (now) => core.why(now, asked ?? [0, 0], height, need, units),
-    0,
+    asked && { ask: "why", at: asked, height_m: height, need_px_per_m: need, units },
+    { rest: "live" },
   );
   if (!asked || !value || !of) return null;
   return <Card why={value} site={of} units={units} settled={settled} close={() => set({ asked: null })} />;

@@ -3,8 +3,7 @@ import { Button } from "antd";
 import { memo } from "react";
 import useMeasure from "react-use-measure";
 import type { Shown } from "../../../core/useSights";
-import { useAsked } from "../../../core/useAsked";
-import { core } from "../../../core/port";
+import { useAnswer } from "../../../core/useAsked";
 import type { Line, Point, SiteFile, Target, Units, ZoneTold } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -106,7 +105,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
 
 /** What the choice between the two mounting schools is worth here. */
 function Schools({ site, line, units }: { site: SiteFile; line: Line; units: Units }) {
-  const { value: told, settled } = useAsked(site, JSON.stringify(line), (of) => core.schools(of, line));
+  const { value: told, settled } = useAnswer(site, { ask: "schools", line }, { by: "surveyor" });
   if (!told) return null;
   const held = site.rules?.plate_school ?? "level";
   return (

@@ -1,7 +1,7 @@
 /** What a plate camera is set to on the first evening: a card to print, or a table for a spreadsheet. */
 import { App, Button } from "antd";
-import { useAsked } from "../../../core/useAsked";
-import { core } from "../../../core/port";
+import { useAnswer } from "../../../core/useAsked";
+import { ask } from "../../../core/port";
 import type { HeadRef, SiteFile, StartSettings } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { saveFile } from "../../../keep/files";
@@ -21,16 +21,14 @@ export function SettingsScreen({ item }: { item: string | null }) {
   const units = useSettings((settings) => settings.units);
   const { message } = App.useApp();
   const key = item === null ? null : decodeURIComponent(item);
-  const { value: cards, settled } = useAsked(
-    site,
-    key && `${key}/${units}`,
-    (of) => core.startSettings(of, refOfKey(key ?? ""), today(), units),
-    0,
-  );
   const head: HeadRef | null = key === null ? null : refOfKey(key);
+  const { value: cards, settled } = useAnswer(site, head && { ask: "start_settings", head, date: today(), units }, {
+    rest: "live",
+    by: "surveyor",
+  });
   const csv = async (): Promise<void> => {
     if (!head) return;
-    const text = await core.startSettingsCsv(site, head, today(), units);
+    const text = await ask(site, { ask: "start_settings_csv", head, date: today(), units }, "surveyor");
     saveFile(new Blob([text], { type: "text/csv" }), `${nameOf(site, head)} start settings`, "csv");
   };
   const set = (card: StartSettings): void => {

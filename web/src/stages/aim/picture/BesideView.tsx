@@ -3,7 +3,8 @@ import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
 import useMeasure from "react-use-measure";
 import { useAsked } from "../../../core/useAsked";
-import { type Slot, core } from "../../../core/port";
+import type { Slot } from "../../../core/hands";
+import { ask } from "../../../core/port";
 import type { Camera, HeadRef, PictureTold, SiteFile } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { useCatalogue } from "../../../core/useStock";
@@ -86,7 +87,9 @@ function useOther(
   target: string,
   other: Other,
 ): { then: SiteFile | null; settled: boolean } {
-  const made = useAsked(site, JSON.stringify([head, target, other]), (of) => otherCamera(of, head, target, other), 0);
+  const made = useAsked(site, JSON.stringify([head, target, other]), (of) => otherCamera(of, head, target, other), {
+    rest: "live",
+  });
   const camera = made.value;
   const then = useMemo(() => {
     if (!camera) return null;
@@ -101,7 +104,7 @@ async function otherCamera(site: SiteFile, head: HeadRef, target: string, other:
   const camera = structuredClone(own);
   const draft: SiteFile = { ...site, cameras: site.cameras.map((held) => (held.id === camera.id ? camera : held)) };
   if (other.model !== null && other.model !== own.model.name)
-    setModel(draft, await core.model(site, head.camera, other.model));
+    setModel(draft, await ask(site, { ask: "model", camera: head.camera, model: other.model }));
   const aimed = aimedOf(draft, head);
   if (!aimed) return null;
   const lens = headOf(draft, head.camera, head.head)?.lens ?? camera.model.lens;
@@ -109,7 +112,7 @@ async function otherCamera(site: SiteFile, head: HeadRef, target: string, other:
     aimed.focal_mm = Math.min(Math.max(other.focal, lens.focal_min_mm), lens.focal_max_mm);
   if (other.height !== null) {
     camera.height_m = other.height;
-    const aim = await core.aim(draft, { ...head, target });
+    const aim = await ask(draft, { ask: "aim", line: { ...head, target } });
     [aimed.pan_deg, aimed.tilt_deg] = [aim.pan_deg, aim.tilt_deg];
   }
   return camera;

@@ -1,5 +1,6 @@
 /** The sensor's own pixels around a promise. */
-import type { PictureShown, Slot } from "../../../core/port";
+import type { Slot } from "../../../core/hands";
+import type { PictureShown } from "../../../core/pictures";
 import type { HeadRef, Light, PictureTold, SiteFile } from "../../../core/types";
 import { type Pace, type PictureState, usePicture } from "../../../core/usePicture";
 import { targetOf } from "../../../model/lookups";

@@ -1,6 +1,6 @@
 /** The pixels of a picture, on a canvas. */
 import { useEffect, useRef } from "react";
-import type { PictureShown } from "../../../core/port";
+import type { PictureShown } from "../../../core/pictures";
 
 interface Props {
   shown: PictureShown;

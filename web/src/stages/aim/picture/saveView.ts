@@ -1,5 +1,5 @@
 /** The whole picture of a head, at its sensor's own size, as a PNG file. */
-import { core } from "../../../core/port";
+import { largePicture } from "../../../core/pictures";
 import type { HeadRef, SiteFile } from "../../../core/types";
 import { saveFile } from "../../../keep/files";
 import { nameOf } from "../../../model/views";
@@ -25,7 +25,7 @@ export async function saveView(
   if (!sensor) return;
   const [width, height] = sensor;
   const wish = { light: lightOf(look), grid: look.grid, samples: SAMPLES, shutter_s: 0 };
-  const pixels = await core.largePicture(site, head, wish, { width, height }, onShare);
+  const pixels = await largePicture(site, head, wish, { width, height }, onShare);
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext("2d")?.putImageData(pixels, 0, 0);
   saveFile(await canvas.convertToBlob({ type: "image/png" }), `${site.name} ${nameOf(site, head)} view`, "png");

@@ -1,8 +1,7 @@
 /** The sun calendar: a year across, the hours of the day down; inked where the sun stands in the picture, hatched where it back-lights the target. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import useMeasure from "react-use-measure";
-import { useAsked } from "../../../core/useAsked";
-import { core } from "../../../core/port";
+import { useAnswer } from "../../../core/useAsked";
 import type { HeadRef, SiteFile, SunAt, SunCalendar } from "../../../core/types";
 
 const LEFT = 34;
@@ -34,8 +33,9 @@ export function SunChart({ calendar, site, head }: Props) {
   const x = (day: number): number => LEFT + (day / count) * wide;
   const y = (minute: number): number => TOP + (minute / 1440) * tall;
   const day: SunCalendar["days"][number] | undefined = at ? calendar.days[at.day] : undefined;
-  const key = day && at ? `${day.date}/${at.minute}/${head.camera}/${head.head}/${head.view ?? ""}` : "";
-  const read = useAsked(site, key || null, (of) => core.sunAt(of, head, day?.date ?? "", at?.minute ?? 0), 0);
+  const read = useAnswer(site, day && at ? { ask: "sun_at", head, date: day.date, minute: at.minute } : null, {
+    rest: "live",
+  });
   const place = (event: React.PointerEvent<SVGSVGElement>): void => {
     const box = event.currentTarget.getBoundingClientRect();
     const across = Math.floor(((event.clientX - box.left - LEFT) / wide) * count);

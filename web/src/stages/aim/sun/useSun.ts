@@ -1,9 +1,7 @@
 /** The sun's calendar of a head, the ways out of the sun, and the hours of all heads, which come a few at a time. */
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import type { HeadRef, Mends, SiteFile, SunCalendar, SunHours, Units } from "../../../core/types";
-import { type Asked, useAsked } from "../../../core/useAsked";
-
-const NOBODY: HeadRef = { camera: "", head: "" };
+import { type Asked, useAnswer, useAsked } from "../../../core/useAsked";
 
 export function useSun(
   site: SiteFile,
@@ -12,14 +10,11 @@ export function useSun(
   year: number,
   units: Units,
 ): { calendar: Asked<SunCalendar>; mends: Asked<Mends> } {
-  const wanted = site.place != null && head !== null;
-  const calendar = useAsked(site, wanted ? JSON.stringify({ head, target, year }) : null, (of) =>
-    core.sunCalendar(of, head ?? NOBODY, target, year),
-  );
+  const wanted = site.place == null ? null : head;
+  const calendar = useAnswer(site, wanted && { ask: "sun_calendar", head: wanted, target, year }, { by: "almanac" });
   // The ways take longer: the calendar is not kept waiting for them.
-  const mends = useAsked(site, calendar.settled ? JSON.stringify({ head, year, units }) : null, (of) =>
-    core.sunWays(of, head ?? NOBODY, year, units),
-  );
+  const then = calendar.settled ? wanted : null;
+  const mends = useAnswer(site, then && { ask: "sun_ways", head: then, year, units }, { by: "almanac" });
   return { calendar, mends };
 }
 
@@ -31,9 +26,13 @@ export interface HoursTold {
 /** Hours a year with the sun in each head's picture, and whether all heads are done. */
 export function useSunHours(site: SiteFile, year: number): Asked<HoursTold> {
   return useAsked<HoursTold>(site, site.place == null ? null : `hours/${year}`, async (of, soFar) => {
-    let told = await core.sunHours(of, year, true);
-    // Who is overtaken ends: going on he would take the worker back to the state before.
-    while (!told.done && soFar(told)) told = await core.sunHours(of, year, false);
-    return told;
+    const hours: SunHours[] = [];
+    for (let place = 0; ; place++) {
+      const { of_head, heads } = await ask(of, { ask: "sun_hours", year, place }, "almanac");
+      if (of_head) hours.push(of_head);
+      const told = { hours: [...hours], done: hours.length >= heads };
+      // Who is overtaken ends: going on he would take the worker back to the state before.
+      if (told.done || !soFar(told)) return told;
+    }
   });
 }

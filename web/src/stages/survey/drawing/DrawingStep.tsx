@@ -2,10 +2,10 @@
 import { Alert, Button, Slider, Upload } from "antd";
 import { useState } from "react";
 import { Refused } from "../../../core/errors";
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import type { PictureHead, Point, SiteDrawing, SiteFile } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
-import { ask } from "../../../keep/http";
+import { request } from "../../../keep/http";
 import { useSite } from "../../../keep/store";
 import { rounded } from "../../../model/points";
 import { scaleOf, toPixel } from "../../../plan/drawingPlace";
@@ -155,7 +155,7 @@ function ImportPicture({ site }: { site: SiteFile }) {
       const lies = async (share: number): Promise<Partial<SiteDrawing>> => {
         if (!world || text === null) return {};
         name = world.name;
-        const { metres_per_px, turn_deg } = await core.worldFile(site, text, share);
+        const { metres_per_px, turn_deg } = await ask(site, { ask: "world_file", text, share });
         return { metres_per_px, turn_deg };
       };
       const unscaled = await lies(1);
@@ -220,7 +220,7 @@ function ImportPicture({ site }: { site: SiteFile }) {
 /** Sends a picture scaled down if it is large; one that the browser cannot read goes as it is, so that the server says why not. */
 async function send(file: File): Promise<PictureHead & { share: number }> {
   const scaled = await scaleDown(file, true).catch(() => null);
-  const head = await ask<PictureHead>("POST", "/api/pictures", scaled?.blob ?? file);
+  const head = await request<PictureHead>("POST", "/api/pictures", scaled?.blob ?? file);
   const original = scaled ? await createImageBitmap(file, { imageOrientation: "from-image" }) : null;
   const share = original ? head.width_px / original.width : 1;
   original?.close();

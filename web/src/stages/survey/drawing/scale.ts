@@ -1,5 +1,5 @@
 /** The scale of a drawing: set together with the distances that it comes from, by the hand that changes them. */
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import type { SiteDrawing } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 
@@ -19,7 +19,7 @@ export async function changeMarks(says: string, recipe: (drawing: SiteDrawing) =
   const site = useSite.getState().open?.site;
   const marks = site?.drawing?.scale_from;
   if (!site || !marks || marks.length === 0) return;
-  const { scale } = await core.survey(site);
+  const { scale } = await ask(site, { ask: "survey" });
   // Distances that were changed meanwhile set their own.
   if (!scale || useSite.getState().open?.site.drawing?.scale_from !== marks) return;
   edit(

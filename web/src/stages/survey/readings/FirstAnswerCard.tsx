@@ -1,10 +1,10 @@
 /** The first answer, while still at the target: lens, picture, height, and what the thumb rule says. */
-import { useEffect, useState } from "react";
-import { core } from "../../../core/port";
-import type { FirstAnswer, SiteFile, Spot, Target } from "../../../core/types";
+import { useAnswer } from "../../../core/useAsked";
+import type { SiteFile, Spot, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { formatLength } from "../../../ui/length";
+import { Told } from "../../../ui/Told";
 import { plainTask } from "../walk/plainTasks";
 
 export function FirstAnswerCard({
@@ -20,9 +20,19 @@ export function FirstAnswerCard({
 }) {
   const units = useSettings((settings) => settings.units);
   const guide = useGuide();
-  const answer = useFirstAnswer(site, spot, target, slant);
+  const { value: answer, settled } = useAnswer(
+    site,
+    {
+      ask: "first_answer",
+      slant_m: slant,
+      spot_height_m: spot.height_m,
+      target_height_m: target.height_m,
+      task: target.task,
+    },
+    { rest: "live" },
+  );
   return (
-    <section className="first-answer" aria-label="First answer">
+    <Told className="first-answer" label="First answer" settled={settled}>
       <h2>
         From {spot.name}, to {plainTask(guide, target)}
       </h2>
@@ -79,24 +89,6 @@ export function FirstAnswerCard({
           </div>
         </dl>
       )}
-    </section>
+    </Told>
   );
-}
-
-function useFirstAnswer(site: SiteFile, spot: Spot, target: Target, slant: number): FirstAnswer | null {
-  const { task, height_m } = target;
-  const key = JSON.stringify([slant, spot.height_m, height_m, task, site.rules]);
-  const [found, setFound] = useState<{ key: string; answer: FirstAnswer } | null>(null);
-  useEffect(() => {
-    let current = true;
-    core
-      .firstAnswer(site, { slant_m: slant, spot_height_m: spot.height_m, target_height_m: height_m, task })
-      .then((answer) => current && setFound({ key, answer }))
-      // A site that makes no sense has no first answer: the screen says so above.
-      .catch(() => undefined);
-    return () => {
-      current = false;
-    };
-  }, [site, spot.height_m, slant, height_m, task, key]);
-  return found?.key === key ? found.answer : null;
 }

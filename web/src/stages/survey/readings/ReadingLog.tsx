@@ -1,7 +1,7 @@
 /** All readings, with what the drawing says beside the tape; out and in as CSV. */
 import { Alert, App, Button, Input, Switch, Table, Upload } from "antd";
 import { useState } from "react";
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import type { Fault, Reading, SiteFile } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
 import { saveFile } from "../../../keep/files";
@@ -110,7 +110,11 @@ function CsvButtons({ site }: { site: SiteFile }) {
   const { message } = App.useApp();
   const out = async (): Promise<void> => {
     try {
-      saveFile(new Blob([await core.writeReadings(site)], { type: "text/csv" }), `${site.name} readings`, "csv");
+      saveFile(
+        new Blob([await ask(site, { ask: "write_readings" })], { type: "text/csv" }),
+        `${site.name} readings`,
+        "csv",
+      );
     } catch (error) {
       void message.error((error as Error).message);
     }
@@ -118,7 +122,7 @@ function CsvButtons({ site }: { site: SiteFile }) {
   const bringIn = async (file: File): Promise<void> => {
     setBad(null);
     try {
-      const read = await core.readReadings(site, await file.text());
+      const read = await ask(site, { ask: "read_readings", csv: await file.text() });
       if (read.readings.length > 0)
         edit(`Bring in ${read.readings.length} readings`, (draft) => {
           draft.readings = [...(draft.readings ?? []), ...read.readings];

@@ -2,7 +2,7 @@
 import { Alert, Button, Select } from "antd";
 import { useState } from "react";
 import { Refused } from "../../../core/errors";
-import { core } from "../../../core/port";
+import { ask } from "../../../core/port";
 import type { Reading, SiteFile, Spot, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import type { SurveyState } from "../../../core/useSurvey";
@@ -158,15 +158,18 @@ function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
     if (!site) return;
     const taken = new Date().toISOString().slice(0, 19) + "Z";
     const by = useSettings.getState().surveyor || null;
-    const made = await core.reading(site, {
-      from: target.id,
-      to: spot.id,
-      slope_m,
-      level,
-      inclination_deg,
-      device,
-      taken,
-      by,
+    const made = await ask(site, {
+      ask: "reading",
+      shot: {
+        from: target.id,
+        to: spot.id,
+        slope_m,
+        level,
+        inclination_deg,
+        device,
+        taken,
+        by,
+      },
     });
     edit(`Shot from ${target.name} to ${spot.name}`.slice(0, 200), (draft) => putReading(draft, made));
   };

@@ -1,10 +1,10 @@
 /** The fixed view that points a head that is turned from afar: the pairs of what both see, how well they agree, and pointing through it. */
 import { Button, Select } from "antd";
-import { useEffect, useState } from "react";
-import { Refused } from "../../../../core/errors";
-import { core } from "../../../../core/port";
+import { useState } from "react";
+import { ask } from "../../../../core/port";
+import { useAnswer } from "../../../../core/useAsked";
 import { Measure, type Quantity, plain } from "../../../../ui/Measure";
-import type { Camera, CameraHead, LinkFound, Point, SiteFile } from "../../../../core/types";
+import type { Camera, CameraHead, Point, SiteFile } from "../../../../core/types";
 import { useSite } from "../../../../keep/store";
 import { headOf } from "../../../../model/lookups";
 import { aimedOf } from "../../../../model/views";
@@ -68,10 +68,12 @@ function Pairs({
   onHead,
 }: Props & { onHead(says: string, change: (h: CameraHead) => void): void }) {
   const pairs = head.pointed_by?.pairs ?? [];
-  const { found, refused } = useLink(site, camera.id, head.id, pairs.length);
+  const enough = pairs.length >= LEAST;
+  const link = useAnswer(site, enough ? { ask: "link_of", camera: camera.id, head: head.id } : null, { rest: "live" });
+  const { value: found, refused } = link;
   const edit = useSite((state) => state.edit);
   const point = async (pixel: Point): Promise<void> => {
-    const [pan, tilt] = await core.pointThrough(site, camera.id, head.id, pixel);
+    const [pan, tilt] = await ask(site, { ask: "point_through", camera: camera.id, head: head.id, pixel });
     edit(`Point ${camera.name}`, (draft) => {
       const aimed = aimedOf(draft, { camera: camera.id, head: head.id, view });
       if (aimed) [aimed.pan_deg, aimed.tilt_deg] = [Number(pan.toFixed(2)), Number(tilt.toFixed(2))];
@@ -182,30 +184,4 @@ function Figures({
       </Button>
     </div>
   );
-}
-
-/** How the head hangs, as its pairs have it. */
-function useLink(
-  site: SiteFile,
-  camera: string,
-  head: string,
-  pairs: number,
-): { found: LinkFound | null; refused: string | null } {
-  const [told, setTold] = useState<{ found: LinkFound | null; refused: string | null }>({ found: null, refused: null });
-  const enough = pairs >= LEAST;
-  useEffect(() => {
-    if (!enough) return;
-    let current = true;
-    core.linkOf(site, camera, head).then(
-      (found) => current && setTold({ found, refused: null }),
-      (error: unknown) => {
-        const refused = error instanceof Refused ? (error.faults[0]?.message ?? null) : String(error);
-        if (current) setTold({ found: null, refused });
-      },
-    );
-    return () => {
-      current = false;
-    };
-  }, [site, camera, head, enough]);
-  return enough ? told : { found: null, refused: null };
 }

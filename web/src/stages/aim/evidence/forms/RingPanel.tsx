@@ -2,7 +2,7 @@
 import { App, Button, Segmented } from "antd";
 import { useState } from "react";
 import { Refused } from "../../../../core/errors";
-import { core } from "../../../../core/port";
+import { ask } from "../../../../core/port";
 import { useSite } from "../../../../keep/store";
 import { putCamera } from "../../../../model/cameras";
 import { useInHand } from "../../../../model/inHand";
@@ -20,7 +20,7 @@ export function RingPanel({ camera, head }: FormProps) {
     const site = useSite.getState().open?.site;
     if (!site) return;
     try {
-      const spreadOut = await core.spread(site, camera.id, over);
+      const spreadOut = await ask(site, { ask: "spread", camera: camera.id, over_deg: over });
       edit(`Spread the heads of ${camera.name}`, (draft) => putCamera(draft, spreadOut));
     } catch (error) {
       if (error instanceof Refused) void message.warning(error.faults[0]?.message ?? "They don't fit.");

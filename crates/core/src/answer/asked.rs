@@ -1,0 +1,55 @@
+//! Questions whose figures are checked at the door.
+
+use super::{COMMON_SENSOR, Door};
+use crate::change::ways::mend::{Mends, sun_ways};
+use crate::equipment::catalogue;
+use crate::file::{Fault, HeadRef};
+use crate::judge::tours::{Tours, tours};
+use crate::show::live_sun::{SunHoursTold, sun_hours};
+use crate::show::sun_told::{SunCalendar, calendar};
+use crate::site::Site;
+use crate::survey::drawing::{WorldFile, parse_world_file};
+use crate::survey::first_answer::{Asked, FirstAnswer, first_answer};
+use crate::words::units::Units;
+
+/// How long an event may last that chances are told for, s.
+const EVENT_S: std::ops::RangeInclusive<f64> = 0.0..=86_400.0;
+
+pub(super) fn first_answer_to(site: &Site, asked: Asked) -> Result<FirstAnswer, Fault> {
+    asked.checked()?;
+    Ok(first_answer(asked, site.rules(), COMMON_SENSOR, &catalogue::models()?))
+}
+
+pub(super) fn world_file_of(text: &str, share: f64) -> Result<WorldFile, Fault> {
+    if !(share > 0.0 && share <= 1.0) {
+        return Err(Fault::new("share", format!("{share} is no share of a width")));
+    }
+    Ok(parse_world_file(text)?.of_picture_scaled_to(share))
+}
+
+pub(super) fn tours_of(site: &Site, event_s: f64) -> Result<Tours, Fault> {
+    if !EVENT_S.contains(&event_s) {
+        return Err(Fault::new("event_s", format!("{event_s} is outside 0 to 86400 s")));
+    }
+    Ok(tours(site, event_s))
+}
+
+pub(super) fn sun_calendar(
+    door: &mut Door,
+    head: &HeadRef,
+    target: Option<&str>,
+    year: i32,
+) -> Result<SunCalendar, Fault> {
+    let (session, year) = door.under_the_sun(year)?;
+    calendar(session, head, target, year)
+}
+
+pub(super) fn sun_ways_out(door: &mut Door, head: &HeadRef, year: i32, units: Units) -> Result<Mends, Fault> {
+    let (session, year) = door.under_the_sun(year)?;
+    sun_ways(session, head, year, units)
+}
+
+pub(super) fn sun_hours_of(door: &mut Door, year: i32, place: usize) -> Result<SunHoursTold, Fault> {
+    let (session, year) = door.under_the_sun(year)?;
+    Ok(sun_hours(session, year, place))
+}
