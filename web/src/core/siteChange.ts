@@ -1,28 +1,16 @@
 /** What is different between two states of a site, by identity: states share what did not change. */
+import { HEADING, LISTS, headingOf } from "./lists";
 import type { SiteChange, SiteFile } from "./types";
 
 interface Named {
   id: string;
 }
 
-const LISTS = ["obstacles", "lamps", "private", "targets", "cameras", "spots", "readings", "variants"] as const;
-const HEADING = ["name", "rules", "conditions", "place", "design", "brief", "drawing"] as const;
-
 /** The change that leads from one state to another; null if there is none. */
 export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
   if (from === to) return null;
   const change: SiteChange = {};
-  if (HEADING.some((part) => from[part] !== to[part])) {
-    change.head = {
-      name: to.name,
-      ...(to.rules ? { rules: to.rules } : {}),
-      ...(to.conditions ? { conditions: to.conditions } : {}),
-      place: to.place ?? null,
-      design: to.design ?? null,
-      brief: to.brief ?? null,
-      drawing: to.drawing ?? null,
-    };
-  }
+  if (HEADING.some((part) => from[part] !== to[part])) change.head = headingOf(to);
   for (const list of LISTS) {
     const different = listChange<Named>(from[list] ?? [], to[list] ?? []);
     if (different) Object.assign(change, { [list]: different });

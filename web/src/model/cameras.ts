@@ -75,3 +75,7 @@ export function duplicateCamera(site: SiteFile, id: string): string | null {
   site.cameras.push(copy);
   return copy.id;
 }
+
+export function removeCamera(site: SiteFile, id: string): void {
+  site.cameras = site.cameras.filter((camera) => camera.id !== id);
+}

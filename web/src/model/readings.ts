@@ -9,6 +9,10 @@ export function putReading(site: SiteFile, reading: Reading): void {
   else site.readings[place] = reading;
 }
 
+export function removeReading(site: SiteFile, id: string): void {
+  site.readings = (site.readings ?? []).filter((reading) => reading.id !== id);
+}
+
 /** What a spot or target is called. */
 export const nameOf = (site: SiteFile, id: string): string =>
   site.spots?.find((spot) => spot.id === id)?.name ?? site.targets.find((target) => target.id === id)?.name ?? id;

@@ -1,6 +1,6 @@
 //! What is different between two states of a site, in words, thing by thing.
 
-use crate::file::SiteFile;
+use crate::file::{SiteFile, with_lists};
 use crate::words::units::Units;
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
@@ -55,17 +55,13 @@ pub struct Difference {
     pub says: String,
 }
 
-/// The lists of a site file, each of things with ids.
-pub(super) const LISTS: [(&str, Thing); 8] = [
-    ("spots", Thing::Spot),
-    ("targets", Thing::Target),
-    ("cameras", Thing::Camera),
-    ("obstacles", Thing::Obstacle),
-    ("lamps", Thing::Lamp),
-    ("private", Thing::Private),
-    ("readings", Thing::Reading),
-    ("variants", Thing::Variant),
-];
+macro_rules! lists {
+    ($($list:ident: $thing:ty, $kind:ident, $about:literal;)*) => {
+        /// The lists of a site file, each of things with ids.
+        pub(super) const LISTS: &[(&str, Thing)] = &[$((stringify!($list), Thing::$kind)),*];
+    };
+}
+with_lists!(lists);
 /// The parts of a site file whose fields are things of their own.
 pub(super) const PARTS: [(&str, Thing); 3] =
     [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions)];
@@ -93,7 +89,7 @@ pub fn compare(before: &SiteFile, after: &SiteFile, units: Units) -> Vec<Differe
             difference(&mut found, thing, field, [b.and_then(|b| b.get(field)), a.and_then(|a| a.get(field))], units);
         }
     }
-    for (key, thing) in LISTS {
+    for &(key, thing) in LISTS {
         let [b, a] = [&before, &after].map(|site| items(site, key));
         let gone = b.iter().filter(|(id, _)| !a.iter().any(|(other, _)| other == id));
         for (id, held) in a.iter().chain(gone) {

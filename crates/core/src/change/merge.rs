@@ -83,7 +83,7 @@ pub fn merge(base: &SiteFile, mine: &SiteFile, theirs: &SiteFile, choices: &[Cho
         }
         put(&mut out, key, (!part.is_empty()).then_some(Value::Object(part)));
     }
-    for (key, thing) in LISTS {
+    for &(key, thing) in LISTS {
         let list = hand.list(thing, [&b, &m, &t].map(|site| items(site, key)));
         out.insert(key.to_owned(), Value::Array(list));
     }
@@ -179,7 +179,7 @@ fn with_own_ids(
     mut mine: Map<String, Value>,
     theirs: &Map<String, Value>,
 ) -> Map<String, Value> {
-    for (list, thing) in LISTS {
+    for &(list, thing) in LISTS {
         let [b, m, t] = [base, &mine, theirs].map(|site| items(site, list));
         let at = |list: &[(&str, &Value)], id: &str| list.iter().position(|(other, _)| *other == id);
         // A reading that both took between the same ends is one reading.

@@ -1,5 +1,6 @@
 //! A change to a site file by ids: what came, what changed, what went. Whoever holds the site says only that.
 
+use super::lists::with_lists;
 use super::{
     Brief, CameraFile, Conditions, Drawing, Fault, Flattened, GeoPlace, HeadFile, Lamp, Obstacle, Preset, PrivatePlace,
     Reading, Rules, SiteFile, Spot, TargetFile, Variant,
@@ -7,39 +8,6 @@ use super::{
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
 use utoipa::ToSchema;
-
-/// What is different in a site file. What is left out stays as it is.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields, default)]
-pub struct SiteChange {
-    /// Name, limits, brief and drawing, all of them if one is different.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub head: Option<SiteHeading>,
-    /// The obstacles.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub obstacles: Option<ListChange<Obstacle>>,
-    /// The lamps.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub lamps: Option<ListChange<Lamp>>,
-    /// The private places.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub private: Option<ListChange<PrivatePlace>>,
-    /// The targets.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub targets: Option<ListChange<TargetFile>>,
-    /// The cameras.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub cameras: Option<ListChange<CameraFile>>,
-    /// The spots.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub spots: Option<ListChange<Spot>>,
-    /// The readings.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub readings: Option<ListChange<Reading>>,
-    /// The other designs.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub variants: Option<ListChange<Variant>>,
-}
 
 /// What a site file holds beside its lists.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -81,38 +49,6 @@ pub struct ListChange<T> {
     pub put: Vec<T>,
 }
 
-/// What a change touched, by ids.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct Touched {
-    /// Whether everything has to be looked at again.
-    pub all: bool,
-    /// Whether name, limits, brief or drawing changed.
-    pub heading: bool,
-    /// Obstacles that came, changed or went.
-    pub obstacles: HashSet<String>,
-    /// Lamps that came, changed or went.
-    pub lamps: HashSet<String>,
-    /// Private places that came, changed or went.
-    pub private: HashSet<String>,
-    /// Targets that came, changed or went.
-    pub targets: HashSet<String>,
-    /// Cameras that came, changed or went.
-    pub cameras: HashSet<String>,
-    /// Spots that came, changed or went.
-    pub spots: HashSet<String>,
-    /// Readings that came, changed or went.
-    pub readings: HashSet<String>,
-    /// Other designs that came, changed or went.
-    pub variants: HashSet<String>,
-}
-
-impl Touched {
-    /// Everything.
-    pub fn everything() -> Self {
-        Touched { all: true, heading: true, ..Default::default() }
-    }
-}
-
 /// A thing with an id.
 pub(super) trait Named {
     fn id(&self) -> &str;
@@ -127,44 +63,93 @@ macro_rules! named {
         }
     )*};
 }
-named!(Obstacle, Lamp, PrivatePlace, TargetFile, CameraFile, HeadFile, Spot, Reading, Variant, Preset, Flattened);
+named!(HeadFile, Preset, Flattened);
 
-impl SiteChange {
-    /// Makes the change and says what it touched. The file that comes of it has not been validated.
-    ///
-    /// # Errors
-    /// Names an id that the change speaks of and nobody has.
-    pub fn apply(self, file: &mut SiteFile) -> Result<Touched, Vec<Fault>> {
-        let mut touched = Touched::default();
-        if let Some(heading) = self.head {
-            touched.heading = true;
-            touched.all = heading.rules != file.rules || heading.conditions != file.conditions;
-            file.name = heading.name;
-            file.rules = heading.rules;
-            file.conditions = heading.conditions;
-            file.place = heading.place;
-            file.design = heading.design;
-            file.brief = heading.brief;
-            file.drawing = heading.drawing;
+macro_rules! changes {
+    ($($list:ident: $thing:ty, $kind:ident, $about:literal;)*) => {
+        /// What is different in a site file. What is left out stays as it is.
+        #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+        #[serde(deny_unknown_fields, default)]
+        pub struct SiteChange {
+            /// Name, limits, brief and drawing, all of them if one is different.
+            #[serde(skip_serializing_if = "Option::is_none")]
+            pub head: Option<SiteHeading>,
+            $(
+                #[doc = $about]
+                #[serde(skip_serializing_if = "Option::is_none")]
+                pub $list: Option<ListChange<$thing>>,
+            )*
         }
-        let faults: Vec<Fault> = [
-            put("obstacles", &mut file.obstacles, self.obstacles, &mut touched.obstacles),
-            put("lamps", &mut file.lamps, self.lamps, &mut touched.lamps),
-            put("private", &mut file.private, self.private, &mut touched.private),
-            put("targets", &mut file.targets, self.targets, &mut touched.targets),
-            put("cameras", &mut file.cameras, self.cameras, &mut touched.cameras),
-            put("spots", &mut file.spots, self.spots, &mut touched.spots),
-            put("readings", &mut file.readings, self.readings, &mut touched.readings),
-            put("variants", &mut file.variants, self.variants, &mut touched.variants),
-        ]
-        .into_iter()
-        .filter_map(Result::err)
-        .collect();
-        // By night every promise may hang on any lamp, and a solid that moves may shade one from anywhere.
+
+        /// What a change touched, by the ids of what came, changed or went.
+        #[derive(Clone, Debug, Default, PartialEq)]
+        pub struct Touched {
+            /// Whether everything has to be looked at again.
+            pub all: bool,
+            /// Whether name, limits, brief or drawing changed.
+            pub heading: bool,
+            $(
+                #[doc = $about]
+                pub $list: HashSet<String>,
+            )*
+        }
+
+        impl SiteChange {
+            /// Makes the change and says what it touched. The file that comes of it has not been validated.
+            ///
+            /// # Errors
+            /// Names an id that the change speaks of and nobody has.
+            pub fn apply(self, file: &mut SiteFile) -> Result<Touched, Vec<Fault>> {
+                let mut touched = Touched::default();
+                if let Some(heading) = self.head {
+                    heading.put(file, &mut touched);
+                }
+                let SiteFile {
+                    // The heading's, and what never changes: a list that is missing from `with_lists` does not compile.
+                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _,
+                    $($list),*
+                } = file;
+                let faults: Vec<Fault> = [$(put(stringify!($list), $list, self.$list, &mut touched.$list)),*]
+                    .into_iter()
+                    .filter_map(Result::err)
+                    .collect();
+                touched.by_night(file);
+                if faults.is_empty() { Ok(touched) } else { Err(faults) }
+            }
+        }
+
+        $(
+            impl Named for $thing {
+                fn id(&self) -> &str {
+                    &self.id
+                }
+            }
+        )*
+    };
+}
+with_lists!(changes);
+
+impl SiteHeading {
+    fn put(self, file: &mut SiteFile, touched: &mut Touched) {
+        let SiteHeading { name, rules, conditions, place, design, brief, drawing } = self;
+        touched.heading = true;
+        touched.all = rules != file.rules || conditions != file.conditions;
+        (file.name, file.rules, file.conditions, file.place) = (name, rules, conditions, place);
+        (file.design, file.brief, file.drawing) = (design, brief, drawing);
+    }
+}
+
+impl Touched {
+    /// Everything.
+    pub fn everything() -> Self {
+        Touched { all: true, heading: true, ..Default::default() }
+    }
+
+    /// By night every promise may hang on any lamp, and a solid that moves may shade one from anywhere.
+    fn by_night(&mut self, file: &SiteFile) {
         let lit_from_aside = !file.lamps.is_empty() || file.cameras.iter().any(|camera| camera.emitter.is_some());
-        let shaded_anew = lit_from_aside && !touched.obstacles.is_empty();
-        touched.all |= file.conditions.night && (!touched.lamps.is_empty() || shaded_anew);
-        if faults.is_empty() { Ok(touched) } else { Err(faults) }
+        let shaded_anew = lit_from_aside && !self.obstacles.is_empty();
+        self.all |= file.conditions.night && (!self.lamps.is_empty() || shaded_anew);
     }
 }
 

@@ -1,27 +1,21 @@
 /** The plan of the Aim screen: relief of density, solids, targets and cameras, all of them to be taken by hand. */
 import { Button, Radio } from "antd";
-import { Suspense, lazy, memo, useMemo } from "react";
+import { Suspense, lazy, memo } from "react";
 import type { GroundShown } from "../../core/useGround";
 import { useRelief } from "../../core/useRelief";
 import type { Shown } from "../../core/useSights";
-import type { HeadRef, Point, SiteFile, Target, Units, Verdict } from "../../core/types";
+import type { Point, SiteFile, Target, Units } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
-import { cameraOf, middle, obstacleOf, privateOf, targetOf } from "../../model/lookups";
+import { cameraOf, middle, targetOf } from "../../model/lookups";
 import { Sheet } from "../../plan/Sheet";
 import { LaneZone } from "../../plan/layers/LaneZone";
-import { Lamps } from "../../plan/layers/Lamps";
 import { SunBearings } from "../../plan/layers/SunBearings";
-import { CameraMark } from "../../plan/layers/CameraMark";
 import { PictureOutline, Relief } from "../../plan/layers/Relief";
 import { SightLineMark } from "../../plan/layers/SightLineMark";
-import { PrivatePlaces } from "../../plan/layers/PrivatePlaces";
-import { SolidCorners, Solids } from "../../plan/layers/Solids";
-import { SpotShape } from "../../plan/layers/SpotShape";
-import { TargetMark } from "../../plan/layers/TargetMark";
 import { usePlanView } from "../../plan/planView";
-import { type PlanView, toScreen } from "../../plan/view";
+import type { PlanView } from "../../plan/view";
 import { formatLength } from "../../ui/length";
 import { density } from "../../ui/words";
 import { ChosenCard } from "./draw/ChosenCard";
@@ -33,12 +27,10 @@ import { GroundLayers } from "./ground/GroundLayers";
 import { WhyCard } from "./ground/WhyCard";
 import { useGroundView } from "./ground/groundView";
 import { useLower } from "./lowerView";
-import { ObstacleCard } from "./ObstacleCard";
-import { LampCard } from "./night/LampCard";
 import { useSunView } from "./sun/sunView";
-import { PrivateCard } from "./private/PrivateCard";
 import { SweepReach } from "./SweepReach";
-import { planActions } from "./planActions";
+import { HeldCard, HeldMark, Marks } from "./things";
+import { useNeeds } from "./verdicts";
 import { usePlacing } from "./usePlacing";
 
 const BringIn = lazy(() => import("./draw/BringIn").then((module) => ({ default: module.BringIn })));
@@ -47,13 +39,10 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
   const { site, sights } = shown;
   const { units, dark } = useSettings();
   const id = useSite((state) => state.open?.id) ?? "";
-  const { target, head, obstacle, privatePlace, lamp, placing, place } = useInHand();
+  const { head, thing, placing, place } = useInHand();
   const placeAt = usePlacing();
   const { height, counting, asked } = useGroundView();
   const needs = useNeeds(sights?.summary.targets ?? []);
-  const verdicts = useVerdicts(sights?.summary.targets ?? []);
-  const inHand = obstacle ? obstacleOf(site, obstacle) : undefined;
-  const kept = privatePlace ? privateOf(site, privatePlace) : undefined;
   const bringing = useBringIn((state) => state.open);
   const hover = (at: Point): void => {
     useDraw.getState().set({ hand: placing === "draw" ? snapped(site, at) : { at, to: null } });
@@ -70,10 +59,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
       ground={<SiteRelief site={site} height={height} needs={needs} dark={dark} />}
       layers={(v) => (
         <>
-          <Solids view={v} obstacles={site.obstacles} units={units} inHand={obstacle} actions={planActions.solids} />
-          <PrivatePlaces view={v} places={site.private} inHand={privatePlace} actions={planActions.privatePlaces} />
-          <Spots view={v} spots={site.spots} />
-          <Lamps view={v} lamps={site.lamps} cameras={site.cameras} inHand={lamp} actions={planActions.lamps} />
+          <Marks over={false} view={v} shown={shown} units={units} />
           <SunInPlan view={v} site={site} />
           {ground && (
             <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
@@ -82,19 +68,15 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
           <SweepReach view={v} site={site} inHand={head} units={units} />
           {sights?.line?.zone && <LaneZone view={v} zone={sights.line.zone} units={units} />}
           <LineInHand view={v} shown={shown} units={units} />
-          <Cameras view={v} cameras={site.cameras} head={head} />
-          <Targets view={v} targets={site.targets} verdicts={verdicts} inHand={target} />
-          {inHand && <SolidCorners view={v} obstacle={inHand} actions={planActions.corners} />}
-          {kept && <SolidCorners view={v} obstacle={kept} actions={planActions.privateCorners} />}
+          <Marks over={true} view={v} shown={shown} units={units} />
+          <HeldMark view={v} site={site} />
           <Chosen view={v} site={site} />
           {(placing === "draw" || placing === "box") && <DrawLayer view={v} units={units} box={placing === "box"} />}
         </>
       )}
     >
       <ReliefKey height={height} onHeight={turnRelief} units={units} needs={needs} />
-      <ObstacleCard site={site} />
-      <PrivateCard site={site} />
-      <LampCard site={site} />
+      <HeldCard site={site} />
       {ground && <WhyCard site={site} units={units} />}
       {bringing && (
         <Suspense fallback={null}>
@@ -102,7 +84,7 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
         </Suspense>
       )}
       {placing === "draw" && <DrawCard units={units} />}
-      {!placing && !obstacle && !privatePlace && !lamp && <ChosenCard site={site} units={units} />}
+      {!placing && !thing && <ChosenCard site={site} units={units} />}
       {placing && placing !== "draw" && !(placing === "why" && asked) && (
         <div className="plan-banner" role="status">
           Click: {TAPS[placing]}. Enter takes the middle.
@@ -135,77 +117,12 @@ const TAPS = {
   box: "one corner of a box, then the other",
 };
 
-/** The needs that the promises use, from the least. */
-export function useNeeds(results: { needs_px_per_m: number }[]): number[] {
-  const key = [...new Set(results.map((result) => result.needs_px_per_m))].sort((a, b) => a - b).join(" ");
-  return useMemo(() => (key === "" ? [] : key.split(" ").map(Number)), [key]);
-}
-
-/** How the promises stand; the same map while nothing of it changes. */
-function useVerdicts(results: { target: string; verdict: Verdict }[]): ReadonlyMap<string, Verdict> {
-  const key = JSON.stringify(results.map(({ target, verdict }) => [target, verdict]));
-  return useMemo(() => new Map(JSON.parse(key) as [string, Verdict][]), [key]);
-}
-
 const turnRelief = (height: number): void => useGroundView.getState().set({ height });
-
-const Cameras = memo(function Cameras({
-  view,
-  cameras,
-  head,
-}: {
-  view: PlanView;
-  cameras: SiteFile["cameras"];
-  head: HeadRef | null;
-}) {
-  return cameras.map((camera) => (
-    <CameraMark
-      key={camera.id}
-      view={view}
-      camera={camera}
-      inHand={head?.camera === camera.id ? head : null}
-      actions={planActions.cameras}
-    />
-  ));
-});
-
-const Targets = memo(function Targets({
-  view,
-  targets,
-  verdicts,
-  inHand,
-}: {
-  view: PlanView;
-  targets: SiteFile["targets"];
-  verdicts: ReadonlyMap<string, Verdict>;
-  inHand: string | null;
-}) {
-  return targets.map((target) => (
-    <TargetMark
-      key={target.id}
-      view={view}
-      target={target}
-      verdict={verdicts.get(target.id) ?? null}
-      inHand={target.id === inHand}
-      actions={planActions.targets}
-    />
-  ));
-});
-
-function Spots({ view, spots = [] }: { view: PlanView; spots: SiteFile["spots"] }) {
-  return (
-    <g className="spots-known" aria-hidden="true">
-      {spots.map((spot, number) => (
-        <SpotShape key={spot.id} at={toScreen(view, spot.position)} place={number} />
-      ))}
-    </g>
-  );
-}
 
 /** The bearings of the sun on its worst days, while the calendar is looked at. */
 function SunInPlan({ view, site }: { view: PlanView; site: SiteFile }) {
   const told = useSunView((state) => state.told);
-  const looking = useLower((state) => state.tab === "sun");
+  const looking = useLower((state) => state.tool === "sun");
   const camera = told && cameraOf(site, told.head.camera);
   if (!looking || !told || !camera) return null;
   return <SunBearings view={view} from={camera.position as Point} worst={told.calendar.worst} />;

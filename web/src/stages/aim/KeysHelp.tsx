@@ -1,6 +1,7 @@
 /** All keys, on `?`. */
 import { Button, Modal } from "antd";
 import { create } from "zustand";
+import { TOOLS } from "./tools";
 
 export const useKeysHelp = create<{ open: boolean; show(open: boolean): void }>((set) => ({
   open: false,
@@ -16,7 +17,7 @@ const KEYS: [string, string][] = [
   ["T C O", "place a target, a camera, an obstacle: click on the plan, or Enter for its middle"],
   ["D", "draw what stands there: clicks, or a length, Tab, a bearing, Enter; Enter on nothing ends it"],
   ["B", "select obstacles by a box: one corner, then the other"],
-  ["G", "what the relief tells about the ground, or the section"],
+  ...TOOLS.flatMap(({ key }): [string, string][] => (key ? [[key.key.toUpperCase(), key.does]] : [])),
   ["W", "ask why a place is seen or not: click on the plan, or Enter for its middle"],
   ["Del", "take out the obstacle, or its corner, that has the focus"],
   ["+ − 0", "zoom the plan in, out, show all"],

@@ -1,9 +1,12 @@
-/** What lies under the plan. */
+/** Which tool lies under the plan. */
 import { create } from "zustand";
+import { perSite } from "../../model/perSite";
+import type { ToolId } from "./tools";
 
-export type Tab = "section" | "beside" | "lane" | "night" | "sun" | "ground" | "designs";
+interface Lower {
+  tool: ToolId;
+  /** The one before it, to go back to. */
+  before: ToolId;
+}
 
-export const useLower = create<{ tab: Tab; turn(to: Tab): void }>((set) => ({
-  tab: "section",
-  turn: (tab) => set({ tab }),
-}));
+export const useLower = perSite(create<Lower>(() => ({ tool: "section", before: "section" })));

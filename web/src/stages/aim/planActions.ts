@@ -1,133 +1,97 @@
 /** What a hand does on the Aim plan, as edits of the site. */
-import type { Lamp, Obstacle, Outlined, PrivatePlace, SiteFile } from "../../core/types";
+import type { Outlined, Point, SiteFile } from "../../core/types";
 import { useSite } from "../../keep/store";
-import { moveCamera, pointHead } from "../../model/cameras";
+import { moveThing, removeThing, targetMoves } from "../../keep/things";
+import { pointHead } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
-import { obstacleOf, privateOf } from "../../model/lookups";
-import { removeCorner, removeObstacle as takeObstacleOut } from "../../model/obstacles";
-import { removePrivate as takePrivateOut } from "../../model/privatePlaces";
-import { moveLamp, removeLamp as takeLampOut } from "../../model/lamps";
+import { type KindName, type ThingOf, thingOf } from "../../model/kinds";
+import { removeCorner } from "../../model/obstacles";
 import { mean, shifted } from "../../model/points";
 import { refOf } from "../../model/views";
-import { snappedCorner } from "./draw/drawing";
-import { moveTargetCorner, moveTargetTo } from "../../model/targets";
 import type { CameraActions } from "../../plan/layers/CameraMark";
-import type { LampActions } from "../../plan/layers/Lamps";
-import type { PrivateActions } from "../../plan/layers/PrivatePlaces";
-import type { ShapeActions, SolidActions } from "../../plan/layers/Solids";
+import type { ShapeActions } from "../../plan/layers/Solids";
 import type { TargetActions } from "../../plan/layers/TargetMark";
+import { snappedCorner } from "./draw/drawing";
 
 const { edit } = useSite.getState();
-const { takeTarget, takeHead, takeObstacle, takePrivate, takeLamp } = useInHand.getState();
+const { takeTarget, takeHead, take } = useInHand.getState();
+
+interface Named {
+  id: string;
+  name: string;
+}
+
+/** Takes a thing in hand, or out of the site. */
+const takenAndRemoved = (kind: KindName) => ({
+  onTake: (thing: Named) => take({ kind, id: thing.id }),
+  onRemove: (thing: Named) => {
+    removeThing(kind, thing);
+    take(null);
+  },
+});
 
 const cameras: CameraActions = {
   onTake: (camera, head) => takeHead(refOf(camera, head)),
-  onMove: (camera, to, gesture) => edit(`Move ${camera.name}`, (site) => moveCamera(site, camera.id, to), gesture),
+  onMove: moveThing("camera"),
   onAim: (camera, head, at, gesture) => edit(`Aim ${camera.name}`, (site) => pointHead(site, head, at), gesture),
 };
 
-const targets: TargetActions = {
-  onTake: (target) => takeTarget(target.id),
-  onMove: (target, to, gesture) => edit(`Move ${target.name}`, (site) => moveTargetTo(site, target.id, to), gesture),
-  onShape: (target, corner, to, gesture) =>
-    edit(`Shape ${target.name}`, (site) => moveTargetCorner(site, target.id, corner, to), gesture),
-};
+const targets: TargetActions = { ...targetMoves, onTake: (target) => takeTarget(target.id) };
 
-export function removeObstacle(obstacle: Obstacle): void {
-  edit(`Delete ${obstacle.name}`, (site) => {
-    takeObstacleOut(site, obstacle.id);
-  });
-  takeObstacle(null);
+/** The kinds that have an outline. */
+type OutlinedKind = "obstacle" | "private";
+type Shape = Outlined & { open_outline?: number[][] | null };
+
+/** How what has an outline is taken, moved as a whole, and taken out. */
+function outlineActions<Name extends OutlinedKind>(kind: Name) {
+  return {
+    ...takenAndRemoved(kind),
+    /** Moves it by metres east and north from how it was taken. */
+    onMove: (thing: ThingOf<Name>, taken: ThingOf<Name>, [east, north]: Point, gesture: string) =>
+      edit(
+        `Move ${thing.name}`,
+        (site) => {
+          const [held, from]: [Shape | undefined, Shape] = [thingOf(site, kind, thing.id), taken];
+          if (!held) return;
+          held.outline = shifted(from.outline, east, north, 2);
+          if (from.open_outline) held.open_outline = shifted(from.open_outline, east, north, 2);
+        },
+        gesture,
+      ),
+  };
 }
 
-const solids: SolidActions = {
-  onTake: (obstacle) => takeObstacle(obstacle.id),
-  onMove: (obstacle, taken, [east, north], gesture) =>
+/** How the corners of what has an outline are moved. */
+function cornersOf(kind: OutlinedKind): ShapeActions {
+  const shape = (thing: Outlined, change: (held: Outlined) => void, gesture = ""): void =>
     edit(
-      `Move ${obstacle.name}`,
-      (site) => {
-        const held = obstacleOf(site, obstacle.id);
-        if (!held) return;
-        held.outline = shifted(taken.outline, east, north, 2);
-        if (taken.open_outline) held.open_outline = shifted(taken.open_outline, east, north, 2);
-      },
-      gesture,
-    ),
-  onRemove: removeObstacle,
-};
-
-/** How the corners of what has an outline are moved; `find` finds it in a site. */
-function cornersOf(find: (site: SiteFile, id: string) => Outlined | undefined): ShapeActions {
-  const shape = (obstacle: Outlined, change: (held: Outlined) => void, gesture = ""): void =>
-    edit(
-      `Shape ${obstacle.name}`,
-      (site) => {
-        const held = find(site, obstacle.id);
+      `Shape ${thing.name}`,
+      (site: SiteFile) => {
+        const held: Outlined | undefined = thingOf(site, kind, thing.id);
         if (held) change(held);
       },
       gesture,
     );
-
   return {
-    snap: (obstacle, place, to) => {
+    snap: (thing, place, to) => {
       const { open } = useSite.getState();
-      return open ? snappedCorner(open.site, obstacle, place, to) : to;
+      return open ? snappedCorner(open.site, thing, place, to) : to;
     },
-    onCorner: (obstacle, place, to, gesture) =>
-      shape(
-        obstacle,
-        (held) => {
-          held.outline[place] = to;
-        },
-        gesture,
-      ),
-    onNewCorner: (obstacle, side) =>
-      shape(obstacle, (held) => {
-        held.outline.splice(
-          side + 1,
-          0,
-          mean([held.outline[side] ?? [], held.outline[(side + 1) % held.outline.length] ?? []]),
-        );
+    onCorner: (thing, place, to, gesture) => shape(thing, (held) => void (held.outline[place] = to), gesture),
+    onNewCorner: (thing, side) =>
+      shape(thing, ({ outline }) => {
+        const ends = [outline[side] ?? [], outline[(side + 1) % outline.length] ?? []];
+        outline.splice(side + 1, 0, mean(ends));
       }),
-    onRemoveCorner: (obstacle, place) => shape(obstacle, (held) => removeCorner(held, place)),
+    onRemoveCorner: (thing, place) => shape(thing, (held) => removeCorner(held, place)),
   };
 }
 
-const corners = cornersOf(obstacleOf);
-
-export function removePrivate(place: PrivatePlace): void {
-  edit(`Delete ${place.name}`, (site) => {
-    takePrivateOut(site, place.id);
-  });
-  takePrivate(null);
-}
-
-const privatePlaces: PrivateActions = {
-  onTake: (place) => takePrivate(place.id),
-  onMove: (place, taken, [east, north], gesture) =>
-    edit(
-      `Move ${place.name}`,
-      (site) => {
-        const held = privateOf(site, place.id);
-        if (held) held.outline = shifted(taken.outline, east, north, 2);
-      },
-      gesture,
-    ),
-  onRemove: removePrivate,
+export const planActions = {
+  cameras,
+  targets,
+  lamps: { ...takenAndRemoved("lamp"), onMove: moveThing("lamp") },
+  solids: outlineActions("obstacle"),
+  privatePlaces: outlineActions("private"),
+  corners: { obstacle: cornersOf("obstacle"), private: cornersOf("private") },
 };
-const privateCorners = cornersOf(privateOf);
-
-export function removeLamp(lamp: Lamp): void {
-  edit(`Delete ${lamp.name}`, (site) => {
-    takeLampOut(site, lamp.id);
-  });
-  takeLamp(null);
-}
-
-const lamps: LampActions = {
-  onTake: (lamp) => takeLamp(lamp.id),
-  onMove: (lamp, to, gesture) => edit(`Move ${lamp.name}`, (site) => moveLamp(site, lamp.id, to), gesture),
-  onRemove: removeLamp,
-};
-
-export const planActions = { lamps, cameras, targets, solids, corners, privatePlaces, privateCorners };

@@ -11,8 +11,8 @@ import { rounded } from "../../model/points";
 import { free } from "../../ui/keys";
 import { lengthStep } from "../../ui/length";
 import { draw, selectByBox } from "./draw/drawing";
-import { useGroundView } from "./ground/groundView";
 import { useKeysHelp } from "./KeysHelp";
+import { TOOLS, toggle, turnTo } from "./tools";
 
 export function useKeys(site: SiteFile): void {
   const order = useRef<string[]>([]);
@@ -48,9 +48,9 @@ export function useKeys(site: SiteFile): void {
       o: free(() => place("obstacle")),
       d: free(draw),
       b: free(selectByBox),
-      g: free(() => useGroundView.getState().set({ looking: !useGroundView.getState().looking })),
+      ...Object.fromEntries(TOOLS.flatMap(({ id, key }) => (key ? [[key.key, free(() => toggle(id))]] : []))),
       w: free(() => {
-        useGroundView.getState().set({ looking: true });
+        turnTo("ground");
         place("why");
       }),
       Escape: free(() => place(null)),

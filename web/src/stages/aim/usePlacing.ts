@@ -2,11 +2,10 @@
 import { ask } from "../../core/port";
 import type { Point } from "../../core/types";
 import { useSite } from "../../keep/store";
+import { madeOf } from "../../keep/things";
 import { putCamera } from "../../model/cameras";
 import { useInHand } from "../../model/inHand";
-import { addLamp } from "../../model/lamps";
-import { addObstacle } from "../../model/obstacles";
-import { addTarget } from "../../model/targets";
+import { KINDS } from "../../model/kinds";
 import { usePlanView } from "../../plan/planView";
 import { putBoxCorner, putPoint, snapped } from "./draw/drawing";
 import { useGroundView } from "./ground/groundView";
@@ -16,37 +15,29 @@ const SNAP = 22;
 
 export function usePlacing(): (where: Point) => void {
   return (where) => {
-    const { placing, target, takeTarget, takeObstacle, takeLamp } = useInHand.getState();
-    const { edit } = useSite.getState();
-    let made = "";
-    if (placing === "target") {
-      edit("Add a target", (site) => {
-        made = addTarget(site, where);
-      });
-      takeTarget(made);
-    } else if (placing === "obstacle") {
-      edit("Add an obstacle", (site) => {
-        made = addObstacle(site, where);
-      });
-      takeObstacle(made);
-    } else if (placing === "lamp") {
-      edit("Add a lamp", (site) => {
-        made = addLamp(site, where);
-      });
-      takeLamp(made);
-    } else if (placing === "camera") void placeCamera(where, target);
-    else if (placing === "draw") {
-      const { open } = useSite.getState();
-      if (open) putPoint(snapped(open.site, where));
-    } else if (placing === "box") {
-      const { open } = useSite.getState();
-      if (open) putBoxCorner(open.site, where);
-    } else if (placing === "why") useGroundView.getState().set({ asked: where });
+    const { placing, target, place } = useInHand.getState();
+    const site = useSite.getState().open?.site;
+    if (!placing || !site) return;
+    if (placing === "camera") void placeCamera(where, target);
+    else if (placing === "draw") putPoint(snapped(site, where));
+    else if (placing === "box") putBoxCorner(site, where);
+    else if (placing === "why") useGroundView.getState().set({ asked: where });
     else if (placing === "goal") {
       useGroundView.getState().set({ goal: where });
-      useInHand.getState().place(null);
-    }
+      place(null);
+    } else placeThing(placing, where);
   };
+}
+
+/** Puts a usual thing of a kind down and takes it in hand. */
+function placeThing(kind: "target" | "obstacle" | "lamp", where: Point): void {
+  const { word, add } = KINDS[kind];
+  const made =
+    add && madeOf(`Add ${/^[aeiou]/.test(word) ? "an" : "a"}`, { id: "", name: word }, (site) => add(site, where));
+  if (!made) return;
+  const { takeTarget, take } = useInHand.getState();
+  if (kind === "target") takeTarget(made);
+  else take({ kind, id: made });
 }
 
 /** The core says what a camera put down there is, and how it is aimed at the promise in hand. */

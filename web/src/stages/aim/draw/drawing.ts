@@ -82,8 +82,7 @@ export function finish(): void {
     made = kind === "private" ? addPrivate(site, points, closed, top) : addDrawn(site, kind, points, closed, top);
   });
   set({ points: [], hand: null });
-  if (kind === "private") useInHand.getState().takePrivate(made);
-  else useInHand.getState().takeObstacle(made);
+  useInHand.getState().take({ kind: kind === "private" ? "private" : "obstacle", id: made });
 }
 
 /** The corners of the box that selects: the first tap, and the second. */

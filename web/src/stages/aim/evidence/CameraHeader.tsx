@@ -4,9 +4,9 @@ import { memo } from "react";
 import { ask } from "../../../core/port";
 import { useCatalogue } from "../../../core/useStock";
 import { useSite } from "../../../keep/store";
-import { duplicateCamera, setAim, setModel } from "../../../model/cameras";
+import { changeOf, duplicateThing, removeThing } from "../../../keep/things";
+import { setAim, setModel } from "../../../model/cameras";
 import { useInHand } from "../../../model/inHand";
-import { cameraOf } from "../../../model/lookups";
 import { NameInput } from "../../../ui/NameInput";
 
 interface Props {
@@ -23,21 +23,13 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head, 
   const edit = useSite((state) => state.edit);
   const { takeHead, target } = useInHand();
   const rename = (wanted: string): void =>
-    edit(`Rename ${name}`, (site) => {
-      const c = cameraOf(site, id);
-      if (c) c.name = wanted;
-    });
+    changeOf("camera", { id, name })("Rename", (held) => void (held.name = wanted));
   const duplicate = (): void => {
-    let copy = null as string | null;
-    edit(`Duplicate ${name}`, (site) => {
-      copy = duplicateCamera(site, id);
-    });
+    const copy = duplicateThing("camera", { id, name });
     if (copy) takeHead({ camera: copy, head });
   };
   const remove = (): void => {
-    edit(`Delete ${name}`, (site) => {
-      site.cameras = site.cameras.filter((c) => c.id !== id);
-    });
+    removeThing("camera", { id, name });
     takeHead(null);
   };
   const aimAt = async (): Promise<void> => {

@@ -3,9 +3,10 @@ import { ask } from "../../../core/port";
 import type { Camera, CameraHead, Line, SightLine } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
-import { cameraOf, headOf } from "../../../model/lookups";
+import { type Change, changeOf } from "../../../keep/things";
 import { type Aimed, aimedOf, hasFocal, keyOf, viewOf } from "../../../model/views";
 import { setMeasured } from "../../../model/targets";
+import { Dial } from "../../../ui/Dial";
 import { Measure, length, plain } from "../../../ui/Measure";
 
 interface Props {
@@ -24,15 +25,15 @@ export function Dials({ camera, head, view, line, result }: Props) {
   const ref = { camera: camera.id, head: head.id, view };
   const aimed = viewOf(head, view) ?? head;
   const zoom = lens.focal_max_mm > lens.focal_min_mm;
-  const onCamera = useCameraEdit(camera);
-  const onAimed = (says: string, change: (a: Aimed) => void, gesture: boolean): void =>
-    edit(
-      `${says} of ${camera.name}`,
-      (site) => {
-        const a = aimedOf(site, ref);
-        if (a) change(a);
+  const onCamera = changeOf("camera", camera);
+  const onAimed: Change<Aimed> = (says, change, turned) =>
+    onCamera(
+      says,
+      (_, site) => {
+        const held = aimedOf(site, ref);
+        if (held) change(held, site);
       },
-      gesture ? `dial-${says}-${keyOf(ref)}` : "",
+      turned && `dial-${says}-${keyOf(ref)}`,
     );
   const shoot = async (of: Line, slant: number, gesture: boolean): Promise<void> => {
     const site = useSite.getState().open?.site;
@@ -42,24 +43,18 @@ export function Dials({ camera, head, view, line, result }: Props) {
   };
   return (
     <div className="dials dials-head">
-      <Measure
+      <Dial
+        change={onCamera}
         of={camera.id}
         label="Height"
         value={camera.height_m}
         quantity={length(units)}
         min={0.05}
         max={500}
-        onChange={(v, g) =>
-          onCamera(
-            "Height",
-            (c) => {
-              c.height_m = v;
-            },
-            g,
-          )
-        }
+        set={(c, v) => (c.height_m = v)}
       />
-      <Measure
+      <Dial
+        change={onAimed}
         of={keyOf(ref)}
         label="Bearing"
         value={aimed.pan_deg}
@@ -67,17 +62,11 @@ export function Dials({ camera, head, view, line, result }: Props) {
         min={-360}
         max={360}
         hint="Clockwise from north"
-        onChange={(v, g) =>
-          onAimed(
-            "Bearing",
-            (h) => {
-              h.pan_deg = v;
-            },
-            g,
-          )
-        }
+        set={(h, v) => (h.pan_deg = v)}
       />
-      <Measure
+      <Dial
+        change={onAimed}
+        says="Tilt"
         of={keyOf(ref)}
         label="Down"
         value={aimed.tilt_deg}
@@ -85,18 +74,12 @@ export function Dials({ camera, head, view, line, result }: Props) {
         min={-90}
         max={90}
         hint="Below the horizontal"
-        onChange={(v, g) =>
-          onAimed(
-            "Tilt",
-            (h) => {
-              h.tilt_deg = v;
-            },
-            g,
-          )
-        }
+        set={(h, v) => (h.tilt_deg = v)}
       />
       {hasFocal(aimed) && (
-        <Measure
+        <Dial
+          change={onAimed}
+          says="Focal length"
           of={keyOf(ref)}
           label="Focal"
           value={aimed.focal_mm}
@@ -108,15 +91,9 @@ export function Dials({ camera, head, view, line, result }: Props) {
           hint={
             zoom ? `${lens.focal_min_mm} to ${lens.focal_max_mm} mm` : "A fixed lens: choose another model to change it"
           }
-          onChange={(v, g) =>
-            onAimed(
-              "Focal length",
-              (a) => {
-                if (hasFocal(a)) a.focal_mm = v;
-              },
-              g,
-            )
-          }
+          set={(a, v) => {
+            if (hasFocal(a)) a.focal_mm = v;
+          }}
         />
       )}
       {line && result && (
@@ -135,33 +112,18 @@ export function Dials({ camera, head, view, line, result }: Props) {
   );
 }
 
-/** Edits of a camera by a dial. */
-function useCameraEdit(camera: Camera): (says: string, change: (c: Camera) => void, gesture: boolean) => void {
-  const edit = useSite((state) => state.edit);
-  return (says, change, gesture) =>
-    edit(
-      `${says} of ${camera.name}`,
-      (site) => {
-        const c = cameraOf(site, camera.id);
-        if (c) change(c);
-      },
-      gesture ? `dial-${says}-${camera.id}` : "",
-    );
-}
-
 /** What is set once: how it is turned about its axis, and where it hangs. */
 export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead }) {
   const units = useSettings((settings) => settings.units);
-  const edit = useSite((state) => state.edit);
-  const onCamera = useCameraEdit(camera);
-  const onHead = (says: string, change: (h: CameraHead) => void, gesture: boolean): void =>
-    edit(
-      `${says} of ${camera.name}`,
-      (site) => {
-        const h = headOf(site, camera.id, head.id);
-        if (h) change(h);
+  const onCamera = changeOf("camera", camera);
+  const onHead: Change<CameraHead> = (says, change, turned) =>
+    onCamera(
+      says,
+      (held, site) => {
+        const own = held.heads.find((one) => one.id === head.id);
+        if (own) change(own, site);
       },
-      gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
+      turned && `dial-${says}-${camera.id}-${head.id}`,
     );
   const [east = 0, north = 0] = camera.position;
   // One axis at a time, of the place as it is then: the other one may have been set a moment ago.
@@ -176,7 +138,8 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
     );
   return (
     <div className="dials dials-place">
-      <Measure
+      <Dial
+        change={onHead}
         of={`${camera.id}/${head.id}`}
         label="Roll"
         value={head.roll_deg ?? 0}
@@ -184,17 +147,10 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
         min={-360}
         max={360}
         hint="Clockwise as seen from behind; 90° is a corridor picture"
-        onChange={(v, g) =>
-          onHead(
-            "Roll",
-            (h) => {
-              h.roll_deg = v;
-            },
-            g,
-          )
-        }
+        set={(h, v) => (h.roll_deg = v)}
       />
-      <Measure
+      <Dial
+        change={onCamera}
         of={camera.id}
         label="Ground"
         value={camera.ground_m ?? 0}
@@ -202,16 +158,10 @@ export function PlaceDials({ camera, head }: { camera: Camera; head: CameraHead 
         min={-100}
         max={500}
         hint="Height of the ground under it over the plan's zero; its own height is over it"
-        onChange={(v, g) =>
-          onCamera(
-            "Ground",
-            (c) => {
-              if (v === 0) delete c.ground_m;
-              else c.ground_m = v;
-            },
-            g,
-          )
-        }
+        set={(c, v) => {
+          if (v === 0) delete c.ground_m;
+          else c.ground_m = v;
+        }}
       />
       <Measure
         of={camera.id}

@@ -3,11 +3,10 @@ import { useMemo } from "react";
 import { create } from "zustand";
 import { perSite } from "../../../model/perSite";
 import type { GroundWish, Point, SiteFile } from "../../../core/types";
+import { useLower } from "../lowerView";
 import { middle, targetOf } from "../../../model/lookups";
 
 interface GroundView {
-  /** Whether it is looked at. */
-  looking: boolean;
   need: number;
   height: number;
   /** Where the quiet path leads: a target by its id, or a place. */
@@ -21,7 +20,6 @@ interface GroundView {
 
 export const useGroundView = perSite(
   create<GroundView>((set) => ({
-    looking: false,
     need: 25,
     height: 1.6,
     goal: null,
@@ -33,7 +31,8 @@ export const useGroundView = perSite(
 
 /** What is asked about the ground of a site; nothing while nobody looks at it. */
 export function useGroundWish(site: SiteFile): GroundWish | null {
-  const { looking, need, height, goal } = useGroundView();
+  const { need, height, goal } = useGroundView();
+  const looking = useLower((state) => state.tool === "ground");
   const target = typeof goal === "string" ? targetOf(site, goal) : undefined;
   const at = target ? middle(target) : Array.isArray(goal) ? goal : null;
   const [x, y] = at ?? [];

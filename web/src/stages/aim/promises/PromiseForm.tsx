@@ -1,13 +1,14 @@
 /** A promise's own figures. */
 import { Select } from "antd";
 import { memo } from "react";
-import type { Point, SiteFile, Target } from "../../../core/types";
+import type { Point, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
-import { useSite } from "../../../keep/store";
-import { middle, targetOf } from "../../../model/lookups";
+import { changeOf } from "../../../keep/things";
+import { middle } from "../../../model/lookups";
 import { moveTarget, setShape } from "../../../model/targets";
 import { NameInput } from "../../../ui/NameInput";
+import { Dial } from "../../../ui/Dial";
 import { Measure, length, plain, whole } from "../../../ui/Measure";
 import { SubjectSize } from "./SubjectSize";
 
@@ -35,19 +36,10 @@ const options = (pairs: readonly (readonly [string, string])[]): { value: string
 
 export const PromiseForm = memo(function PromiseForm({ target }: { target: Target }) {
   const units = useSettings((settings) => settings.units);
-  const edit = useSite((state) => state.edit);
-  const change = (says: string, recipe: (target: Target, site: SiteFile) => void, gesture = ""): void =>
-    edit(
-      `${says}: ${target.name}`.slice(0, 200),
-      (site) => {
-        const found = targetOf(site, target.id);
-        if (found) recipe(found, site);
-      },
-      gesture && `${gesture}-${target.id}`,
-    );
+  const change = changeOf("target", target);
   const at = middle(target);
   const move = (to: Point, gesture: boolean): void =>
-    change("Move", (t) => moveTarget(t, to[0] - at[0], to[1] - at[1], 4), gesture ? "form-move" : "");
+    change("Move", (t) => moveTarget(t, to[0] - at[0], to[1] - at[1], 4), gesture);
   return (
     <details className="promise-more">
       <summary>Figures of this promise</summary>
@@ -119,64 +111,45 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
         </div>
         {target.subject === "plate" && <PlateChoice target={target} onChange={change} />}
         <div className="dials">
-          <Measure
+          <Dial
+            change={change}
+            says="Change the need"
             of={target.id}
             label="Own need"
             value={target.needs_px_per_m ?? null}
             empty={{
               word: "by task",
-              onEmpty: () =>
-                change("Change the need", (t) => {
-                  delete t.needs_px_per_m;
-                }),
+              set: (t) => {
+                delete t.needs_px_per_m;
+              },
             }}
             quantity={plain("px/m", 1, 5)}
             min={0.1}
             max={100000}
             hint="What this promise needs, where it is not what its task needs"
-            onChange={(need, g) =>
-              change(
-                "Change the need",
-                (t) => {
-                  t.needs_px_per_m = need;
-                },
-                g ? "form-need" : "",
-              )
-            }
+            set={(t, v) => (t.needs_px_per_m = v)}
           />
-          <Measure
+          <Dial
+            change={change}
+            says="Change the heads wanted"
             of={target.id}
             label="Heads wanted"
             value={target.heads_wanted ?? 1}
             quantity={whole("")}
             min={1}
             max={8}
-            onChange={(wanted, g) =>
-              change(
-                "Change the heads wanted",
-                (t) => {
-                  t.heads_wanted = wanted;
-                },
-                g ? "form-heads" : "",
-              )
-            }
+            set={(t, v) => (t.heads_wanted = v)}
           />
-          <Measure
+          <Dial
+            change={change}
+            says="Change the height"
             of={target.id}
             label="Height"
             value={target.height_m}
             quantity={length(units)}
             min={0}
             max={500}
-            onChange={(v, g) =>
-              change(
-                "Change the height",
-                (t) => {
-                  t.height_m = v;
-                },
-                g ? "form-height" : "",
-              )
-            }
+            set={(t, v) => (t.height_m = v)}
           />
           <Facing
             target={target}
@@ -186,12 +159,14 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
                 (t) => {
                   t.facing_deg = facing;
                 },
-                g ? "form-facing" : "",
+                g,
               )
             }
           />
           {target.subject === "plate" && (
-            <Measure
+            <Dial
+              change={change}
+              says="Change the speed"
               of={target.id}
               label="Speed"
               value={(target.speed_mps ?? 0) * 3.6}
@@ -199,15 +174,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               min={0}
               max={540}
               hint="How fast the plate goes along its way; one that stands is not judged in time"
-              onChange={(v, g) =>
-                change(
-                  "Change the speed",
-                  (t) => {
-                    t.speed_mps = Number((v / 3.6).toFixed(4));
-                  },
-                  g ? "form-speed" : "",
-                )
-              }
+              set={(t, v) => (t.speed_mps = Number((v / 3.6).toFixed(4)))}
             />
           )}
           <UnseenWish
@@ -219,11 +186,13 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
                   if (wish === null) delete t.unseen_at_most_s;
                   else t.unseen_at_most_s = wish;
                 },
-                g ? "form-unseen" : "",
+                g,
               )
             }
           />
-          <Measure
+          <Dial
+            change={change}
+            says="Change the ground"
             of={target.id}
             label="Ground"
             value={target.ground_m ?? 0}
@@ -231,16 +200,10 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
             min={-100}
             max={500}
             hint="Height of the ground there over the plan's zero: a step, a ramp, a dock"
-            onChange={(v, g) =>
-              change(
-                "Change the ground",
-                (t) => {
-                  if (v === 0) delete t.ground_m;
-                  else t.ground_m = v;
-                },
-                g ? "form-ground" : "",
-              )
-            }
+            set={(t, v) => {
+              if (v === 0) delete t.ground_m;
+              else t.ground_m = v;
+            }}
           />
           <SubjectSize
             target={target}
@@ -251,7 +214,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
                   if (size) t.size_m = size;
                   else delete t.size_m;
                 },
-                g ? "form-size" : "",
+                g,
               )
             }
           />

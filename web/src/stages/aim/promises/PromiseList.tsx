@@ -5,9 +5,8 @@ import { memo, useState } from "react";
 import { useHand } from "../../../core/hand";
 import type { Target, Verdict } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
-import { useSite } from "../../../keep/store";
+import { duplicateThing, removeThing } from "../../../keep/things";
 import { useInHand } from "../../../model/inHand";
-import { duplicateTarget, removeTarget } from "../../../model/targets";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { TASK_WORDS, density } from "../../../ui/words";
 import { useBringIn } from "../draw/drawView";
@@ -161,16 +160,12 @@ function NeedBar({ verdict, share }: { verdict: Verdict | null; share: number })
 }
 
 const PromiseMenu = memo(function PromiseMenu({ target }: { target: Target }) {
-  const edit = useSite((state) => state.edit);
   const takeTarget = useInHand((state) => state.takeTarget);
   const duplicate = (): void => {
-    let copy = null as string | null;
-    edit(`Duplicate ${target.name}`, (site) => {
-      copy = duplicateTarget(site, target.id);
-    });
+    const copy = duplicateThing("target", target);
     if (copy) takeTarget(copy);
   };
-  const remove = (): void => edit(`Delete ${target.name}`, (site) => removeTarget(site, target.id));
+  const remove = (): void => removeThing("target", target);
   return (
     <Dropdown
       trigger={["click"]}

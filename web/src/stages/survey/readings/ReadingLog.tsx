@@ -2,25 +2,21 @@
 import { Alert, App, Button, Input, Switch, Table, Upload } from "antd";
 import { useState } from "react";
 import { ask } from "../../../core/port";
-import type { Fault, Reading, SiteFile } from "../../../core/types";
+import type { Fault, SiteFile } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
 import { saveFile } from "../../../keep/files";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
+import { changeOf, removeThing } from "../../../keep/things";
 import { nameOf } from "../../../model/readings";
 import { Faults } from "../../../ui/Faults";
 import { formatLength } from "../../../ui/length";
 
 export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: SurveyState; inHand: string | null }) {
   const { units, surveyor, set } = useSettings();
-  const edit = useSite((store) => store.edit);
   const found = state.survey?.adjustment?.readings;
   const readings = site.readings ?? [];
   const rows = readings.map((reading, place) => ({ ...reading, found: found?.[place] ?? null }));
-  const change = (says: string, recipe: (list: Reading[]) => Reading[]): void =>
-    edit(says, (draft) => {
-      draft.readings = recipe(draft.readings ?? []);
-    });
   return (
     <section aria-label="Log of readings">
       <h2>Log of readings</h2>
@@ -67,8 +63,9 @@ export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: Sur
                   aria-label={`Use reading ${row.id}`}
                   checked={row.used ?? true}
                   onChange={(used) =>
-                    change(used ? "Use a reading again" : "Throw a reading out", (list) =>
-                      list.map((r) => (r.id === row.id ? { ...r, used } : r)),
+                    changeOf("reading", row)(
+                      used ? "Use a reading again" : "Throw a reading out",
+                      (held) => void (held.used = used),
                     )
                   }
                 />
@@ -82,7 +79,7 @@ export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: Sur
                 type="text"
                 size="small"
                 aria-label={`Delete reading ${row.id}`}
-                onClick={() => change("Delete a reading", (list) => list.filter((r) => r.id !== row.id))}
+                onClick={() => removeThing("reading", { id: row.id })}
               >
                 Delete
               </Button>

@@ -1,22 +1,23 @@
 /** Spots: places that a camera could sit, in the order of the walk. */
 import { Button } from "antd";
 import { useMemo, useState } from "react";
-import type { Point, SiteFile, Spot } from "../../../core/types";
+import type { Point, SiteFile, Spot, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
-import { addSpot, removeSpot } from "../../../model/spots";
+import { changeOf, moveSpot, removeThing, targetMoves } from "../../../keep/things";
+import { addSpot } from "../../../model/spots";
 import { SpotMark } from "../../../plan/layers/SpotMark";
 import { TargetMark } from "../../../plan/layers/TargetMark";
 import { ChoiceField, Field, TextField, YesNoField } from "../../../ui/Field";
-import { Measure, length } from "../../../ui/Measure";
+import { Dial } from "../../../ui/Dial";
+import { length } from "../../../ui/Measure";
 import { goTo, stepAddress } from "../../../ui/address";
 import { formatLength } from "../../../ui/length";
 import { SurveyPlan } from "../SurveyPlan";
 import { Photos } from "../photos/Photos";
 import { WalkList, moved } from "./WalkList";
 import { isNeeded } from "./plainTasks";
-import { moveSpotOnPlan, targetActions } from "./planActions";
 
 const KINDS = [
   ["inside_corner", "Inside corner"],
@@ -35,7 +36,10 @@ export function SpotsStep({ site, item }: { site: SiteFile; item: string | null 
   const units = useSettings((settings) => settings.units);
   const spots = site.spots ?? [];
   const choose = (spot: string | null): void => goTo(stepAddress(id, "spots", spot));
-  const actions = useMemo(() => targetActions((target) => goTo(stepAddress(id, "targets", target.id))), [id]);
+  const actions = useMemo(
+    () => ({ ...targetMoves, onTake: (target: Target) => goTo(stepAddress(id, "targets", target.id)) }),
+    [id],
+  );
   const add = (at: Point): void => {
     let made = "";
     edit("Add a spot", (draft) => {
@@ -60,7 +64,7 @@ export function SpotsStep({ site, item }: { site: SiteFile; item: string | null 
                 place={place}
                 inHand={spot.id === item}
                 onChoose={() => choose(spot.id)}
-                onMove={moveSpotOnPlan}
+                onMove={moveSpot}
               />
             ))}
           </>
@@ -106,68 +110,45 @@ function SpotForm({ spot }: { spot: Spot }) {
     name: field,
     needed: isNeeded(guide, "spot", field),
   });
-  const edit = useSite((state) => state.edit);
   const units = useSettings((settings) => settings.units);
-  const set = (change: (spot: Spot) => void, field: string): void =>
-    edit(
-      `${spot.name}: ${field}`.slice(0, 200),
-      (site) => {
-        const held = site.spots?.find((s) => s.id === spot.id);
-        if (held) change(held);
-      },
-      `spot-${spot.id}-${field}`,
-    );
-  const remove = (): void => edit(`Delete ${spot.name}`, (site) => removeSpot(site, spot.id));
+  const change = changeOf("spot", spot);
+  // What is typed into one field is one step.
+  const typing = (field: string): string => `spot-${spot.id}-${field}`;
   return (
     <>
       <TextField
         name="name"
         label="Name"
         value={spot.name}
-        onChange={(v) =>
-          v &&
-          set((s) => {
-            s.name = v;
-          }, "name")
-        }
+        onChange={(v) => v && change("Name", (s) => void (s.name = v), typing("name"))}
       />
       <ChoiceField
         {...needed("kind")}
         label="Kind"
         value={spot.kind}
         options={KINDS}
-        onChange={(kind) =>
-          set((s) => {
-            s.kind = kind;
-          }, "kind")
-        }
+        onChange={(kind) => change("Kind", (s) => void (s.kind = kind), typing("kind"))}
       />
       <TextField
         {...needed("surface")}
         label="Surface"
         value={spot.surface}
-        onChange={(v) =>
-          set((s) => {
-            s.surface = v ?? null;
-          }, "surface")
-        }
+        onChange={(v) => change("Surface", (s) => void (s.surface = v ?? null), typing("surface"))}
         hint="Brick, render, steel cladding, timber … A mount holds five times the weight of camera and bracket."
       />
       <div className="dials dials-big">
-        <Measure
+        <Dial
+          change={change}
           of={spot.id}
           label="Height available"
           value={spot.height_m}
           quantity={length(units)}
           min={0}
           max={500}
-          onChange={(v) =>
-            set((s) => {
-              s.height_m = v;
-            }, "height")
-          }
+          set={(s, value) => (s.height_m = value)}
         />
-        <Measure
+        <Dial
+          change={change}
           of={spot.id}
           label="Ground at its foot"
           value={spot.ground_m ?? 0}
@@ -175,66 +156,48 @@ function SpotForm({ spot }: { spot: Spot }) {
           min={-100}
           max={500}
           hint="Over the plan's zero: a step, a ramp, a dock. The height above is over it"
-          onChange={(v) =>
-            set((s) => {
-              if (v === 0) delete s.ground_m;
-              else s.ground_m = v;
-            }, "ground")
-          }
+          set={(s, value) => {
+            if (value === 0) delete s.ground_m;
+            else s.ground_m = value;
+          }}
         />
       </div>
       <YesNoField
         {...needed("back_box")}
         label="Back box needed"
         value={spot.back_box}
-        onChange={(v) =>
-          set((s) => {
-            s.back_box = v;
-          }, "back box")
-        }
+        onChange={(v) => change("Back box", (s) => void (s.back_box = v), typing("back box"))}
       />
       <YesNoField
         {...needed("outdoor")}
         label="Outdoors"
         value={spot.outdoor}
-        onChange={(v) =>
-          set((s) => {
-            s.outdoor = v;
-          }, "outdoors")
-        }
+        onChange={(v) => change("Outdoors", (s) => void (s.outdoor = v), typing("outdoors"))}
       />
       <YesNoField
         {...needed("in_reach")}
         label="A hand can reach it"
         value={spot.in_reach}
-        onChange={(v) =>
-          set((s) => {
-            s.in_reach = v;
-          }, "reach")
-        }
+        onChange={(v) => change("Reach", (s) => void (s.in_reach = v), typing("reach"))}
         hint="Then a vandal-resistant housing, or higher up: at least 2.4 m."
       />
       <Field {...needed("cable_m")} label="Cable way to the recorder" hint="An estimate will do.">
         <div className="dials dials-big">
-          <Measure
+          <Dial
+            change={change}
             of={spot.id}
             label="Length of the way"
             value={spot.cable_m ?? null}
             empty={{
               word: "not said",
-              onEmpty: () =>
-                set((s) => {
-                  delete s.cable_m;
-                }, "cable way"),
+              set: (s) => {
+                delete s.cable_m;
+              },
             }}
             quantity={length(units)}
             min={0}
             max={100000}
-            onChange={(v) =>
-              set((s) => {
-                s.cable_m = v;
-              }, "cable way")
-            }
+            set={(s, value) => (s.cable_m = value)}
           />
         </div>
       </Field>
@@ -243,14 +206,10 @@ function SpotForm({ spot }: { spot: Spot }) {
         label="Note"
         lines={2}
         value={spot.note}
-        onChange={(v) =>
-          set((s) => {
-            s.note = v ?? null;
-          }, "note")
-        }
+        onChange={(v) => change("Note", (s) => void (s.note = v ?? null), typing("note"))}
       />
       <Photos owner={{ kind: "spot", id: spot.id }} photos={spot.photos ?? []} name={spot.name} />
-      <Button danger onClick={remove}>
+      <Button danger onClick={() => removeThing("spot", spot)}>
         Delete this spot
       </Button>
     </>

@@ -5,18 +5,18 @@ import type { Point, SiteFile, Target } from "../../../core/types";
 import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
-import { targetOf } from "../../../model/lookups";
-import { addTarget, removeTarget, setShape } from "../../../model/targets";
+import { changeOf, moveSpot, removeThing, targetMoves } from "../../../keep/things";
+import { addTarget, setShape } from "../../../model/targets";
 import { SpotMark } from "../../../plan/layers/SpotMark";
 import { TargetMark } from "../../../plan/layers/TargetMark";
 import { ChoiceField, Field, TextField } from "../../../ui/Field";
-import { Measure, length, plain } from "../../../ui/Measure";
+import { Dial } from "../../../ui/Dial";
+import { length, plain } from "../../../ui/Measure";
 import { goTo, stepAddress } from "../../../ui/address";
 import { SurveyPlan } from "../SurveyPlan";
 import { Photos } from "../photos/Photos";
 import { WalkList, moved } from "./WalkList";
 import { plainTask } from "./plainTasks";
-import { moveSpotOnPlan, targetActions } from "./planActions";
 
 const SHAPES = [
   ["point", "One point"],
@@ -30,7 +30,10 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
   const edit = useSite((state) => state.edit);
   const guide = useGuide();
   const choose = (target: string | null): void => goTo(stepAddress(id, "targets", target));
-  const actions = useMemo(() => targetActions((target) => goTo(stepAddress(id, "targets", target.id))), [id]);
+  const actions = useMemo(
+    () => ({ ...targetMoves, onTake: (target: Target) => goTo(stepAddress(id, "targets", target.id)) }),
+    [id],
+  );
   const add = (at: Point): void => {
     let made = "";
     edit("Add a target", (draft) => {
@@ -52,7 +55,7 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
                 place={place}
                 inHand={false}
                 onChoose={() => goTo(stepAddress(id, "spots", spot.id))}
-                onMove={moveSpotOnPlan}
+                onMove={moveSpot}
               />
             ))}
             {site.targets.map((target) => (
@@ -98,30 +101,17 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
 
 function TargetForm({ target }: { target: Target }) {
   const guide = useGuide();
-  const edit = useSite((state) => state.edit);
   const units = useSettings((settings) => settings.units);
-  const set = (change: (target: Target, site: SiteFile) => void, field: string): void =>
-    edit(
-      `${target.name}: ${field}`.slice(0, 200),
-      (site) => {
-        const held = targetOf(site, target.id);
-        if (held) change(held, site);
-      },
-      `target-${target.id}-${field}`,
-    );
-  const remove = (): void => edit(`Delete ${target.name}`, (site) => removeTarget(site, target.id));
+  const change = changeOf("target", target);
+  // What is typed into one field is one step.
+  const typing = (field: string): string => `target-${target.id}-${field}`;
   return (
     <>
       <TextField
         name="name"
         label="Name"
         value={target.name}
-        onChange={(v) =>
-          v &&
-          set((t) => {
-            t.name = v;
-          }, "name")
-        }
+        onChange={(v) => v && change("Name", (t) => void (t.name = v), typing("name"))}
       />
       <Field name="task" label="What the picture must do">
         <Select
@@ -130,14 +120,18 @@ function TargetForm({ target }: { target: Target }) {
           value={plainTask(guide, target)}
           options={(guide?.tasks ?? []).map((task) => ({ value: task.says, label: task.says }))}
           onChange={(says) =>
-            set((t) => {
-              const task = guide?.tasks.find((p) => p.says === says);
-              if (task) {
-                t.subject = task.subject;
-                t.task = task.task;
-                t.height_m = task.height_m;
-              }
-            }, "task")
+            change(
+              "Task",
+              (t) => {
+                const task = guide?.tasks.find((p) => p.says === says);
+                if (task) {
+                  t.subject = task.subject;
+                  t.task = task.task;
+                  t.height_m = task.height_m;
+                }
+              },
+              typing("task"),
+            )
           }
         />
       </Field>
@@ -145,83 +139,65 @@ function TargetForm({ target }: { target: Target }) {
         name="used_for"
         label="How it will be used"
         value={target.used_for}
-        onChange={(v) =>
-          set((t) => {
-            t.used_for = v ?? null;
-          }, "use")
-        }
+        onChange={(v) => change("Use", (t) => void (t.used_for = v ?? null), typing("use"))}
       />
       <TextField
         name="night_light"
         label="Light there at night"
         needed
         value={target.night_light}
-        onChange={(v) =>
-          set((t) => {
-            t.night_light = v ?? null;
-          }, "light at night")
-        }
+        onChange={(v) => change("Light at night", (t) => void (t.night_light = v ?? null), typing("light at night"))}
       />
       <ChoiceField
         name="shape"
         label="Where it is"
         value={target.shape.kind}
         options={SHAPES}
-        onChange={(kind) => set((t, site) => setShape(site, t, kind), "shape")}
+        onChange={(kind) => change("Shape", (t, site) => setShape(site, t, kind), typing("shape"))}
       />
       <div className="dials dials-big">
-        <Measure
+        <Dial
+          change={change}
           of={target.id}
           label="Height"
           value={target.height_m}
           quantity={length(units)}
           min={0}
           max={500}
-          onChange={(v) =>
-            set((t) => {
-              t.height_m = v;
-            }, "height")
-          }
+          set={(t, value) => (t.height_m = value)}
         />
-        <Measure
+        <Dial
+          change={change}
           of={target.id}
           label="Speed"
           value={(target.speed_mps ?? 0) * 3.6}
           quantity={plain("km/h", 0, 1)}
           min={0}
           max={540}
-          onChange={(v) =>
-            set((t) => {
-              t.speed_mps = Number((v / 3.6).toFixed(4));
-            }, "speed")
-          }
+          set={(t, value) => (t.speed_mps = Number((value / 3.6).toFixed(4)))}
         />
         <span data-field="facing_deg">
-          <Measure
+          <Dial
+            change={change}
             of={target.id}
             label="Faces"
             value={target.facing_deg ?? null}
             empty={{
               word: "any",
-              onEmpty: () =>
-                set((t) => {
-                  t.facing_deg = null;
-                }, "facing"),
+              set: (t) => {
+                t.facing_deg = null;
+              },
             }}
             min={-360}
             max={360}
             hint="The bearing that a face or plate points to"
             quantity={plain("°", 1, 5)}
-            onChange={(v) =>
-              set((t) => {
-                t.facing_deg = v;
-              }, "facing")
-            }
+            set={(t, value) => (t.facing_deg = value)}
           />
         </span>
       </div>
       <Photos owner={{ kind: "target", id: target.id }} photos={target.photos ?? []} name={target.name} />
-      <Button danger onClick={remove}>
+      <Button danger onClick={() => removeThing("target", target)}>
         Delete this target
       </Button>
     </>

@@ -1,0 +1,80 @@
+/**
+ * The kinds of things that a site holds, each in a list of its own: how one is called, comes, is moved, copied and goes. Whoever adds a
+ * list to the site file adds a kind here: one that is forgotten does not compile. How a kind looks on a stage is the stage's.
+ */
+import { type ListName, type Lists, listOf } from "../core/lists";
+import type { Point, SiteFile } from "../core/types";
+import { duplicateCamera, moveCamera, removeCamera } from "./cameras";
+import { removeDesign } from "./designs";
+import { addLamp, moveLamp, removeLamp } from "./lamps";
+import { addObstacle, duplicateObstacle, removeObstacle } from "./obstacles";
+import { removePrivate } from "./privatePlaces";
+import { removeReading } from "./readings";
+import { addSpot, moveSpot, removeSpot } from "./spots";
+import { addTarget, duplicateTarget, moveTargetTo, removeTarget } from "./targets";
+
+interface Kind<List extends ListName> {
+  list: List;
+  /** What one is called. */
+  word: string;
+  /** Adds a usual one at a place; answers its id. */
+  add?: (site: SiteFile, at: Point) => string;
+  /** Puts it at a place. What has an outline is moved with it (`outlines.ts`). */
+  moveTo?: (site: SiteFile, id: string, to: Point) => void;
+  /** Adds a copy beside it; answers the copy's id. */
+  copy?: (site: SiteFile, id: string) => string | null;
+  /** Takes it out, with what is nothing without it. */
+  remove: (site: SiteFile, id: string) => void;
+}
+const kind = <List extends ListName>(of: Kind<List>): Kind<List> => of;
+
+export const KINDS = {
+  target: kind({
+    list: "targets",
+    word: "target",
+    add: addTarget,
+    moveTo: moveTargetTo,
+    copy: duplicateTarget,
+    remove: removeTarget,
+  }),
+  camera: kind({ list: "cameras", word: "camera", moveTo: moveCamera, copy: duplicateCamera, remove: removeCamera }),
+  obstacle: kind({
+    list: "obstacles",
+    word: "obstacle",
+    add: addObstacle,
+    copy: duplicateObstacle,
+    remove: removeObstacle,
+  }),
+  private: kind({ list: "private", word: "private place", remove: removePrivate }),
+  lamp: kind({ list: "lamps", word: "lamp", add: addLamp, moveTo: moveLamp, remove: removeLamp }),
+  spot: kind({ list: "spots", word: "spot", add: addSpot, moveTo: moveSpot, remove: removeSpot }),
+  reading: kind({ list: "readings", word: "reading", remove: removeReading }),
+  design: kind({ list: "variants", word: "design", remove: removeDesign }),
+};
+
+export type KindName = keyof typeof KINDS;
+/** A thing of a kind, as the site file has it. */
+export type ThingOf<Name extends KindName> = Lists[(typeof KINDS)[Name]["list"]];
+/** A thing by its kind and id. */
+export interface ThingRef<Name extends KindName = KindName> {
+  kind: Name;
+  id: string;
+}
+
+/** The kind of what is in each list. */
+export const KIND_OF: { [List in ListName]: KindName } = {
+  targets: "target",
+  cameras: "camera",
+  obstacles: "obstacle",
+  private: "private",
+  lamps: "lamp",
+  spots: "spot",
+  readings: "reading",
+  variants: "design",
+};
+
+/** A thing by its kind and id, if the site has it. */
+export function thingOf<Name extends KindName>(site: SiteFile, name: Name, id: string): ThingOf<Name> | undefined {
+  const { list }: { list: (typeof KINDS)[Name]["list"] } = KINDS[name];
+  return listOf(site, list).find((thing: { id: string }) => thing.id === id);
+}
