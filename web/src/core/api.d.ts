@@ -3882,17 +3882,17 @@ export interface components {
             /** @default null */
             head?: null | components["schemas"]["SiteHeading"];
             /** @default null */
-            obstacles?: null | components["schemas"]["ListChange_Obstacle"];
-            /** @default null */
-            lamps?: null | components["schemas"]["ListChange_Lamp"];
-            /** @default null */
-            private?: null | components["schemas"]["ListChange_PrivatePlace"];
+            spots?: null | components["schemas"]["ListChange_Spot"];
             /** @default null */
             targets?: null | components["schemas"]["ListChange_Target"];
             /** @default null */
             cameras?: null | components["schemas"]["ListChange_Camera"];
             /** @default null */
-            spots?: null | components["schemas"]["ListChange_Spot"];
+            obstacles?: null | components["schemas"]["ListChange_Obstacle"];
+            /** @default null */
+            lamps?: null | components["schemas"]["ListChange_Lamp"];
+            /** @default null */
+            private?: null | components["schemas"]["ListChange_PrivatePlace"];
             /** @default null */
             readings?: null | components["schemas"]["ListChange_Reading"];
             /** @default null */
