@@ -75,7 +75,7 @@ test("a trap in the computation is answered, and the chart is not shown as curre
       }
     };
     function null_(relief: object): object {
-      return { ...relief, wish: null };
+      return { ...relief, wish: undefined };
     }
   });
   const id = await keep(request);
@@ -103,7 +103,7 @@ test("figures of a state before are marked on every panel, and those of another 
     window.Worker = class extends Worker {
       override postMessage(message: unknown, options?: unknown): void {
         const send = (): void => super.postMessage(message, options as never);
-        if ((window as unknown as { holding: boolean }).holding && "asks" in (message as object)) held.push(send);
+        if ((window as unknown as { holding: boolean }).holding && "state" in (message as object)) held.push(send);
         else send();
       }
     };

@@ -4,7 +4,7 @@ mod support;
 use bright_angle_core::change::ways::ways;
 use bright_angle_core::file::{ListChange, Question, SiteChange};
 use bright_angle_core::judge::Session;
-use bright_angle_core::show::section::section;
+use bright_angle_core::show::coverage::section::section;
 use bright_angle_core::words::units::Units;
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;

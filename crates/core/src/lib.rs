@@ -42,10 +42,13 @@ pub mod picture;
 pub mod scene;
 pub mod show;
 pub mod site;
+pub mod sun;
 pub mod survey;
+pub mod verdict;
 pub mod words;
 pub mod work;
 
 pub use file::Fault;
-pub use judge::{Verdict, evaluate, evaluate_within};
+pub use judge::{evaluate, evaluate_within};
 pub use site::Site;
+pub use verdict::Verdict;

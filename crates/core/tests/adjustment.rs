@@ -2,6 +2,7 @@
 
 mod support;
 use bright_angle_core::survey::adjustment::{AdjustedPoint, Adjustment, adjust};
+use bright_angle_core::verdict::Unit;
 use bright_angle_core::{Site, evaluate};
 use serde_json::{Value, json};
 use support::*;
@@ -217,7 +218,8 @@ fn a_distance_from_a_spot_counts_only_for_what_hangs_there() {
         let mut file = site(vec![camera], vec![t], vec![]);
         file["spots"] = json!([spot("s1", [0.0, 0.0], false)]);
         let line = evaluate(&parse(&file)).sight_lines[0].clone();
-        line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == "px/m")).unwrap() / line.px_per_m.unwrap()
+        line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == Unit::PxPerM)).unwrap()
+            / line.px_per_m.unwrap()
     };
     assert!(worst([0.0, 0.0]) > 0.968 && worst([0.04, 0.0]) > 0.968, "measured from there");
     assert!(worst([0.3, 0.0]) < 0.95, "moved off its spot it is off the plan again");
@@ -254,7 +256,7 @@ fn accepting_puts_everything_where_the_tape_has_it_and_is_done_once() {
     near(own, 0.04, 0.003);
     let line = &evaluate(&site).sight_lines[0];
     near(line.ground_m, 18.87, 0.05);
-    let worst = line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == "px/m")).unwrap();
+    let worst = line.rules.iter().find_map(|rule| rule.worst.filter(|_| rule.unit == Unit::PxPerM)).unwrap();
     // A little less: the target may lie to the side, lower or higher, too.
     near(worst, line.px_per_m.unwrap() * 0.97 * line.ground_m / (line.ground_m + own), 0.3);
 

@@ -3,10 +3,10 @@
 use bright_angle_core::answer::{Answer, Ask, Door};
 use bright_angle_core::file::{HeadRef, ListChange, SiteChange, SiteFile};
 use bright_angle_core::ground::told::{GroundWish, ground};
-use bright_angle_core::light::SunYear;
-use bright_angle_core::show::live_relief::{ReliefWish, Share};
-use bright_angle_core::show::relief::Relief;
-use bright_angle_core::show::sun_told::{calendar, sun_told};
+use bright_angle_core::show::coverage::live_relief::{ReliefWish, Share};
+use bright_angle_core::show::coverage::relief::Relief;
+use bright_angle_core::show::sun::sun_told::{calendar, sun_told};
+use bright_angle_core::sun::SunYear;
 use serde_json::json;
 
 fn demo() -> Door {

@@ -5,7 +5,7 @@
 use bright_angle_core::equipment::lens::FittedLens;
 use bright_angle_core::file::{Obstacle, ObstacleKind, SiteFile, TargetFile};
 use bright_angle_core::judge::evaluate;
-use bright_angle_core::judge::rules::{RuleName, RuleResult};
+use bright_angle_core::verdict::{RuleName, RuleResult};
 use bright_angle_core::{Site, Verdict};
 use serde_json::json;
 

@@ -5,7 +5,7 @@ mod support;
 use bright_angle_core::change::ways::mend::washed_ways;
 use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
-use bright_angle_core::show::light_told::light_told;
+use bright_angle_core::show::night::light_told::light_told;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
 use support::{CameraAt, evaluated, parse, site, target};
@@ -190,7 +190,7 @@ fn lamps_in_or_near_the_picture_are_named() {
 #[test]
 fn the_relief_by_night_is_what_is_seen_and_lit() {
     use bright_angle_core::math::Grid;
-    use bright_angle_core::show::relief::Relief;
+    use bright_angle_core::show::coverage::relief::Relief;
     let mut file = lit(json!({"infrared": {"range_m": 10, "beam_deg": 60}, "least_lux": 0.1}));
     file["lamps"] = json!([lamp([6.0, 30.0], 5.0, 5000.0)]);
     file["obstacles"] = json!([{"id": "o1", "name": "Hut", "kind": "building", "top_m": 3, "outline": [[2, 24], [4, 24], [4, 26], [2, 26]]}]);
@@ -212,7 +212,7 @@ fn the_relief_by_night_is_what_is_seen_and_lit() {
         let step = point - head.position();
         let power = 0.5_f64.ln() / 30_f64.to_radians().cos().ln();
         let own = 100.0 / step.length_squared() * (axis.dot(step) / step.length()).max(0.0).powf(power);
-        let lux = bright_angle_core::site::lux_upright(site.lamps(), site.scene(), point, head.position()).0;
+        let lux = bright_angle_core::light::lux_upright(site.lamps(), site.scene(), point, head.position()).0;
         let enough = own >= 1.0 || lux >= 0.1;
         assert_eq!(*night, if enough { *day } else { 0.0 }, "{point}");
         lit += usize::from(*day > 0.0 && enough);

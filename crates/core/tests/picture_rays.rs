@@ -4,7 +4,7 @@
 use bright_angle_core::Site;
 use bright_angle_core::judge::evaluation::eyes;
 use bright_angle_core::scene::Eye;
-use bright_angle_core::show::rays::{Met, ray};
+use bright_angle_core::show::coverage::rays::{Met, ray};
 use bright_angle_core::site::Head;
 use glam::DVec2;
 

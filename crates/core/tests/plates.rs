@@ -123,7 +123,7 @@ fn trade_facts_of_plates() {
     };
     assert!(reads_at(8.0, 50.0) && !reads_at(8.0, 55.0));
     assert!(reads_at(32.0, 100.0) && reads_at(32.0, 150.0));
-    let stops = |near: f64, far: f64| bright_angle_core::equipment::infrared::stops_across(near * FOOT, far * FOOT);
+    let stops = |near: f64, far: f64| bright_angle_core::light::infrared::stops_across(near * FOOT, far * FOOT);
     assert!((stops(15.0, 100.0) - 5.47).abs() < 0.01 && (stops(25.0, 75.0) - 3.17).abs() < 0.01);
 }
 

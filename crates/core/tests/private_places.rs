@@ -1,11 +1,12 @@
 //! Private places: masks against what is seen ray by ray, and what follows from a change to a site that has some.
 
 use bright_angle_core::file::{ListChange, Obstacle, ObstacleKind, PrivatePlace, SiteChange, SiteFile};
+use bright_angle_core::judge::Session;
 use bright_angle_core::judge::evaluation::{evaluate, eyes};
-use bright_angle_core::judge::rules::RuleName;
-use bright_angle_core::judge::{Session, Verdict};
 use bright_angle_core::math::{ring_area, sides};
-use bright_angle_core::show::rays::ray;
+use bright_angle_core::show::coverage::rays::ray;
+use bright_angle_core::verdict::RuleName;
+use bright_angle_core::verdict::Verdict;
 use bright_angle_core::{Fault, Site};
 use glam::DVec2;
 

@@ -3,7 +3,7 @@
 mod support;
 use bright_angle_core::Site;
 use bright_angle_core::math::Grid;
-use bright_angle_core::show::relief::Relief;
+use bright_angle_core::show::coverage::relief::Relief;
 use glam::DVec3;
 use serde_json::{Value, json};
 use support::DEMOS;

@@ -74,7 +74,7 @@ fn rooms_import_only_from_those_before_them() {
 
 #[test]
 fn an_import_against_the_order_is_found() {
-    assert_eq!(against_the_order("scene", "use crate::judge::Verdict;\nuse crate::math::Angle;").len(), 1);
+    assert_eq!(against_the_order("scene", "use crate::verdict::Verdict;\nuse crate::math::Angle;").len(), 1);
     assert_eq!(against_the_order("judge", "    crate::Site::parse(text)").len(), 1, "the root is no room");
     assert_eq!(against_the_order("judge", "use crate::scene::Solid; // crate::math").len(), 0);
 }

@@ -1,8 +1,9 @@
 //! Tours against a seeded simulation that plays them through (outside/tours/generate.py), and what they do to promises.
 
-use bright_angle_core::judge::rules::RuleName;
+use bright_angle_core::judge::Session;
 use bright_angle_core::judge::tours::tours;
-use bright_angle_core::judge::{Session, Verdict};
+use bright_angle_core::verdict::RuleName;
+use bright_angle_core::verdict::Verdict;
 use bright_angle_core::words::units::Units;
 use bright_angle_core::{Site, evaluate};
 use bright_angle_core::{change::ways::ways, file::Question};

@@ -1,7 +1,7 @@
 //! The relief of a whole site with all cores of the machine: the heads are shared out, the best of their layers is one.
 
 use bright_angle_core::math::Grid;
-use bright_angle_core::show::relief::Relief;
+use bright_angle_core::show::coverage::relief::Relief;
 use bright_angle_core::work::{Over, Patience};
 use bright_angle_core::{Fault, Site};
 use std::num::NonZero;

@@ -62,7 +62,7 @@ fn the_relief_is_an_ascii_grid() {
     // With all cores of the machine it is what one alone works out.
     let site = bright_angle_core::Site::parse(&std::fs::read_to_string(DEMO).unwrap()).unwrap();
     let cells = bright_angle_core::math::Grid::over([-10.0, -5.0, 110.0, 85.0], 0.5);
-    assert_eq!(grid, bright_angle_core::show::relief::Relief::of(&site, cells, 1.6).to_ascii_grid());
+    assert_eq!(grid, bright_angle_core::show::coverage::relief::Relief::of(&site, cells, 1.6).to_ascii_grid());
     let refused = call(&["relief", DEMO, "--bounds", "0,0,10"], b"");
     assert_eq!(
         (refused.status.code(), text(&refused.stderr)),

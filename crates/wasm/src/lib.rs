@@ -5,7 +5,7 @@ use bright_angle_core::Fault;
 use bright_angle_core::answer::{Ask, Door};
 use bright_angle_core::file::{HeadRef, SiteChange, SiteFile, read_json};
 use bright_angle_core::picture::{Drape, Picture, PictureWish};
-use bright_angle_core::show::live_relief::{ReliefWish, Share};
+use bright_angle_core::show::coverage::live_relief::{ReliefWish, Share};
 use std::sync::Arc;
 use wasm_bindgen::prelude::wasm_bindgen;
 

@@ -5,9 +5,9 @@ use crate::file::{Fault, SiteChange, SiteFile};
 use crate::ground::told::{Ground, GroundWish, LiveGround};
 use crate::judge::Session;
 use crate::judge::session::Delta;
-use crate::light::SunYear;
-use crate::show::live_relief::{LiveRelief, ReliefWish, Share};
-use crate::show::live_sun::LiveSun;
+use crate::show::coverage::live_relief::{LiveRelief, ReliefWish, Share};
+use crate::show::sun::live_sun::LiveSun;
+use crate::sun::SunYear;
 
 /// A site under a hand, with all that is kept of it.
 ///

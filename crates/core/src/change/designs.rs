@@ -3,10 +3,11 @@
 use crate::file::{CameraFile, Fault, PatchOp, SiteFile, Variant};
 use crate::ground::lost::lost;
 use crate::ground::told::{GroundWish, ground};
+use crate::judge::TargetResult;
 use crate::judge::session::Session;
-use crate::judge::{TargetResult, Verdict};
-use crate::show::picture_use::picture_uses;
+use crate::show::coverage::picture_use::picture_uses;
 use crate::site::Site;
+use crate::verdict::Verdict;
 use serde::Serialize;
 use serde_json::{Value, json};
 use utoipa::ToSchema;

@@ -1,6 +1,5 @@
 //! What is mounted: sensors, lenses, lights, and the catalogue that ships with the program.
 
 pub mod catalogue;
-pub mod infrared;
 pub mod lens;
 pub mod optics;

@@ -1,25 +1,32 @@
 //! The site file: its types, its faults, reading any version of it, validating it, and changes to it. Nothing is computed here.
 
+mod camera_file;
 mod conditions;
 mod distance;
 
 pub mod drawing;
+mod emitter;
 mod exposure;
 mod fault;
 mod geo_place;
+mod head_file;
 mod lamp;
 mod lists;
 mod migration;
 mod model;
 mod names;
+mod obstacle;
 mod patch;
 mod plate;
+mod point;
 mod private_place;
 pub mod schema;
 mod settings;
+mod shape;
 mod site_change;
 mod site_file;
 mod survey_file;
+mod target_file;
 mod task;
 mod validate;
 mod validate_survey;
@@ -27,28 +34,32 @@ mod variant;
 mod views;
 pub mod zones;
 
+pub use camera_file::CameraFile;
 pub use conditions::Conditions;
 pub use distance::{Distance, DistanceHow, FromSpot};
 pub use drawing::{Drawing, ScaleMark};
+pub use emitter::Emitter;
 pub use exposure::{Exposure, USUAL_FPS};
 pub use fault::Fault;
 pub use geo_place::GeoPlace;
+pub use head_file::HeadFile;
 pub use lamp::Lamp;
 pub(crate) use lists::with_lists;
 pub use migration::read_json;
 pub use model::{Form, Infrared, Lens, Model, Sensor, USUAL_APART_DEG};
 pub use names::{HeadRef, Question};
+pub use obstacle::{Obstacle, ObstacleKind};
 pub use patch::PatchOp;
 pub use plate::{KnownPlate, PlateKind, known_plates};
+pub use point::Point2;
 pub use private_place::PrivatePlace;
 pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
+pub use shape::{Shape, ShapeKind};
 pub use site_change::{ListChange, SiteChange, Touched};
 pub(crate) use site_file::Height;
-pub use site_file::{
-    CameraFile, Emitter, FORMAT, HeadFile, Obstacle, ObstacleKind, Point2, Shape, ShapeKind, SiteFile, TargetFile,
-    VERSION,
-};
+pub use site_file::{FORMAT, SiteFile, VERSION};
 pub use survey_file::{Brief, DRAWN_SIGMA_M, Photo, READING_SIGMA_M, Reading, SiteKind, Spot, SpotKind};
+pub use target_file::TargetFile;
 pub use task::{NeedSet, Subject, Task};
 pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of};
 pub(crate) use validate_survey::MOST_SHOTS;

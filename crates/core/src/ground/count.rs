@@ -1,6 +1,6 @@
 //! How many cameras see each cell of a relief well enough for a need: those that never look away, and those that do in turns.
 
-use crate::show::relief::Relief;
+use crate::show::coverage::relief::Relief;
 use crate::site::{Head, Site};
 
 /// Who sees each cell of a grid at a need.

@@ -1,7 +1,8 @@
 //! What is lost with a camera: the promises that stand worse without it.
 
+use crate::judge::evaluation;
 use crate::judge::session::Session;
-use crate::judge::{Verdict, evaluation};
+use crate::verdict::Verdict;
 use serde::Serialize;
 use utoipa::ToSchema;
 

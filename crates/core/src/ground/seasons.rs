@@ -1,8 +1,9 @@
 //! How the promises stand when the site is not as it is drawn: leaves on or off, years of growth, doors and gates the other way.
 
 use crate::file::{CameraFile, Conditions, SiteFile};
-use crate::judge::{Session, Verdict};
+use crate::judge::Session;
 use crate::site::Site;
+use crate::verdict::Verdict;
 use serde::Serialize;
 use utoipa::ToSchema;
 

@@ -1,12 +1,12 @@
 //! The evaluation of a whole site: every head, every sight line, every promise.
 
 use crate::file::{CameraFile, Fault, HeadRef, Which};
+use crate::judge::SightLine;
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::{Judged, SampleView, describe as describe_line, judge};
-use crate::judge::verdict::leaves_out;
-use crate::judge::{SightLine, Verdict};
 use crate::scene::Eye;
 use crate::site::{GroundEdges, Head, Site, Target};
+use crate::verdict::{Given, Verdict, leaves_out};
 use crate::work::{Over, Patience};
 use serde::Serialize;
 use std::cmp::Ordering;
@@ -82,7 +82,7 @@ pub struct TargetResult {
     #[schema(required)]
     pub overview: Option<Overview>,
     /// What the verdict leaves out.
-    pub leaves_out: &'static str,
+    pub leaves_out: String,
 }
 
 /// The second camera that keeps *observe* on the vehicle where a plate is read.
@@ -304,7 +304,7 @@ pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)
         needs_px_per_m: target.need.px_per_m,
         basis: target.need.basis.to_string(),
         inside: site.scene().solid_around(target.middle).map(|solid| solid.id().to_owned()),
-        leaves_out: leaves_out(site.file().conditions.night, target.moving_lane().is_some()),
+        leaves_out: leaves_out(Given { night: site.file().conditions.night, moving: target.moving_lane().is_some() }),
     }
 }
 

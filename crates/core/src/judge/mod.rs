@@ -9,9 +9,8 @@ pub(crate) mod sight;
 pub mod sight_line;
 pub mod tours;
 pub mod unseen;
-mod verdict;
+pub(crate) mod zone;
 
 pub use evaluation::{Evaluation, HeadResult, TargetResult, evaluate, evaluate_within, within_reach};
 pub use session::Session;
 pub use sight_line::{Samples, SightLine};
-pub use verdict::Verdict;

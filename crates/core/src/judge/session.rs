@@ -9,9 +9,10 @@ use crate::judge::evaluation::{
 use crate::judge::rules::masked;
 use crate::judge::sight::Sight;
 use crate::judge::sight_line::{Judged, describe, judge};
-use crate::judge::{Evaluation, HeadResult, SightLine, Verdict};
+use crate::judge::{Evaluation, HeadResult, SightLine};
 use crate::scene::{Eye, Solid};
 use crate::site::{Head, Mask, Site, Target};
+use crate::verdict::Verdict;
 use crate::work::{Over, Patience};
 use glam::{DVec2, DVec3};
 use serde::Serialize;

@@ -2,9 +2,10 @@
 
 use crate::file::Rules;
 use crate::judge::aim_slack::aim_slack;
+use crate::light::{LampLight, lux_upright};
 use crate::math::{Angle, Separation};
 use crate::scene::{COLUMNS, Eye, Scene, Solid, Upright, Volume};
-use crate::site::{Head, LampLight, Lane, Mask, Target, lux_upright};
+use crate::site::{Head, Lane, Mask, Target};
 use crate::work::Patience;
 use glam::{DVec2, DVec3};
 use std::cell::OnceCell;

@@ -1,12 +1,13 @@
 //! Sight lines: one head looking at one target, sample by sample.
 
-use crate::judge::Verdict;
-use crate::judge::lane::{OfLane, SAMPLES_A_LOOK, ZoneTold, lane_rules, look_along_lane, told};
-use crate::judge::rules::{self, RuleResult};
+use crate::judge::lane::{OfLane, SAMPLES_A_LOOK, lane_rules, look_along_lane};
+use crate::judge::rules;
 use crate::judge::sight::{Sight, Viewer, run_volume};
 use crate::judge::unseen::{Unseen, hidden_on, unseen};
+use crate::judge::zone::{ZoneTold, told};
 use crate::math::Angle;
 use crate::site::{Head, Lane, Target};
+use crate::verdict::{RuleName, RuleResult, Verdict};
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -339,12 +340,12 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
     found.extend(zone.into_iter().flat_map(|(lane, zone)| lane_rules(viewer, target, lane, zone)));
     if !deciding.in_view {
         // Another part of it is out of the picture, if not this one.
-        found.iter_mut().filter(|result| result.rule == rules::RuleName::InView).for_each(|result| {
+        found.iter_mut().filter(|result| result.rule == RuleName::InView).for_each(|result| {
             result.verdict = Verdict::Broken;
         });
     } else if deciding.verdict == Verdict::Tight && found.iter().all(|result| result.verdict == Verdict::Kept) {
         // Between two samples something stands so near that it may be in the way.
-        found.iter_mut().filter(|result| result.rule == rules::RuleName::Clear).for_each(|result| {
+        found.iter_mut().filter(|result| result.rule == RuleName::Clear).for_each(|result| {
             result.verdict = Verdict::Tight;
         });
     }
@@ -387,7 +388,7 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
 
 /// What makes the rule `clear` tight.
 fn may_hide(viewer: Viewer, target: &Target, sight: &Sight, found: &[RuleResult]) -> Vec<String> {
-    let tight = |result: &RuleResult| result.rule == rules::RuleName::Clear && result.verdict == Verdict::Tight;
+    let tight = |result: &RuleResult| result.rule == RuleName::Clear && result.verdict == Verdict::Tight;
     if !found.iter().any(tight) {
         return vec![];
     }
@@ -431,7 +432,7 @@ pub(crate) fn keeps(viewer: Viewer, target: &Target, first: usize, go_on: &mut d
 }
 
 /// The rules that do not hold at worst at some sample in front of the head.
-pub(crate) fn not_kept(viewer: Viewer, target: &Target) -> Vec<rules::RuleName> {
+pub(crate) fn not_kept(viewer: Viewer, target: &Target) -> Vec<RuleName> {
     if target.moving_lane().is_some() {
         let line = describe(viewer, target, &judge(viewer, target));
         let found = line.map(|line| line.rules).unwrap_or_default().into_iter();

@@ -1,7 +1,8 @@
-//! Where the sun stands, and what the clock shows then (handbook, section 9).
+//! What light does on a site by night: lamps, the infrared light of heads, and what a picture needs of it (handbook, section 9).
 
-pub mod clock;
-pub mod sun;
-mod sun_year;
+mod head_light;
+pub mod infrared;
+mod lamp_light;
 
-pub use sun_year::{SunYear, Up};
+pub use head_light::{HeadLight, RATED_SHUTTER_S, RETRO, needed_times};
+pub use lamp_light::{LampLight, candela, lux_upright};

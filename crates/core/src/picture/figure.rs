@@ -6,10 +6,11 @@ use super::person::person;
 use super::plate::plate;
 use super::vehicle::vehicle;
 use crate::file::{Question, ShapeKind, Subject, TargetFile};
-use crate::judge::{Session, SightLine, Verdict};
+use crate::judge::{Session, SightLine};
 use crate::math::View;
 use crate::site::subject::usual_size;
 use crate::site::{Head, Target};
+use crate::verdict::Verdict;
 use glam::{DVec2, DVec3};
 
 /// How tall whoever has a face is over its middle, m.

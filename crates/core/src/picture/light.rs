@@ -1,9 +1,9 @@
 //! The light of a picture: an open sky with the sun to one side, or the head's own infrared.
 
 use super::paint::{Paint, RETRO};
-use crate::equipment::infrared::Beam;
+use crate::light::LampLight;
+use crate::light::infrared::Beam;
 use crate::scene::Scene;
-use crate::site::LampLight;
 use glam::{DVec3, Vec3};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

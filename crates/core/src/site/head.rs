@@ -1,10 +1,11 @@
 //! One head of a camera, with the views that the stated uncertainties allow it.
 
+use super::Mask;
 use super::tour::Tour;
-use super::{HeadLight, Mask};
 use crate::equipment::lens::FittedLens;
 use crate::equipment::optics::{Sharp, depth_of_field, spot_mm};
 use crate::file::{CameraFile, Exposure, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
+use crate::light::HeadLight;
 use crate::math::{Angle, LensCurve, Look, Pose, View};
 use glam::{DVec2, DVec3};
 use std::sync::OnceLock;

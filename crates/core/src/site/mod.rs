@@ -2,8 +2,6 @@
 
 mod ground_edges;
 mod head;
-mod head_light;
-mod lamp_light;
 pub mod lane;
 pub mod link;
 mod mask;
@@ -18,11 +16,10 @@ use crate::file::{
     CameraFile, Conditions, Fault, HeadRef, Obstacle, PrivatePlace, Reading, Rules, SiteChange, SiteFile, TargetFile,
     Touched, Which, faults, faults_of,
 };
+use crate::light::LampLight;
 use crate::scene::{Eye, Scene, Solid};
 pub use ground_edges::GroundEdges;
 pub use head::Head;
-pub use head_light::{HeadLight, RATED_SHUTTER_S, RETRO, needed_times};
-pub use lamp_light::{LampLight, candela, lux_upright};
 pub use lane::Lane;
 pub use mask::Mask;
 use standing::standing;

@@ -3,7 +3,7 @@
 use super::pocket::{PocketAnswer, PocketLens, answer};
 use crate::equipment::lens::FittedLens;
 use crate::file::{Fault, Form, Model, NeedSet, Rules, Sensor, Task};
-use crate::judge::Verdict;
+use crate::verdict::Verdict;
 use crate::words::units::INCH_M;
 use serde::Serialize;
 use utoipa::ToSchema;

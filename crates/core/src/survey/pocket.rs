@@ -1,8 +1,8 @@
 //! The pocket calculator: a distance and a task in, a focal length out.
 
-use crate::equipment::infrared::stops_across;
 use crate::equipment::lens::FittedLens;
 use crate::file::{Model, NeedSet, Sensor, Task};
+use crate::light::infrared::stops_across;
 use serde::Serialize;
 use utoipa::ToSchema;
 

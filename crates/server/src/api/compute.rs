@@ -11,7 +11,7 @@ use bright_angle_core::equipment::catalogue as core_catalogue;
 use bright_angle_core::file::schema::site_schema;
 use bright_angle_core::file::{Model, Question, SiteFile};
 use bright_angle_core::judge::{Evaluation, Session};
-use bright_angle_core::show::section::{Section, section as core_section};
+use bright_angle_core::show::coverage::section::{Section, section as core_section};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::{Fault, Site, evaluate_within};
 use rocket::data::Data;

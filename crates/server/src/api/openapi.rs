@@ -49,7 +49,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         bright_angle_core::picture::PictureTold,
         bright_angle_core::answer::Ask,
         bright_angle_core::answer::Answer,
-        bright_angle_core::show::live_relief::ReliefWish
+        bright_angle_core::show::coverage::live_relief::ReliefWish
     ))
 )]
 struct Document;

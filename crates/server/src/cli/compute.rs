@@ -5,7 +5,7 @@ use crate::relief::{asked_grid, whole_relief};
 use bright_angle_core::change::ways;
 use bright_angle_core::file::Question;
 use bright_angle_core::judge::Session;
-use bright_angle_core::show::section;
+use bright_angle_core::show::coverage::section;
 use bright_angle_core::survey::{self, adjustment};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::work::{Over, Patience};

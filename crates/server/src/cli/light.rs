@@ -4,11 +4,11 @@ use super::compute::{as_option, json, session};
 use super::{Answer, input};
 use bright_angle_core::Fault;
 use bright_angle_core::file::HeadRef;
-use bright_angle_core::light::sun;
-use bright_angle_core::show::light_told::light_told;
-use bright_angle_core::show::plates::plates as plates_of;
-use bright_angle_core::show::start_settings::{as_csv, start_settings};
-use bright_angle_core::show::sun_told::{sun_told, sun_year};
+use bright_angle_core::show::night::light_told::light_told;
+use bright_angle_core::show::plates::on_the_way::plates as plates_of;
+use bright_angle_core::show::plates::start_settings::{as_csv, start_settings};
+use bright_angle_core::show::sun::sun_told::{sun_told, sun_year};
+use bright_angle_core::sun::position;
 use bright_angle_core::words::units::Units;
 use clap::Args;
 use std::path::Path;
@@ -47,7 +47,7 @@ pub fn sun_position(place: SunPlace) -> Answer {
     if !faults.is_empty() {
         return Err(faults);
     }
-    let found = sun::position(place.latitude_deg, place.longitude_deg, place.elevation_m, time);
+    let found = position::position(place.latitude_deg, place.longitude_deg, place.elevation_m, time);
     json(&found.map_err(|fault| vec![as_option(fault)])?)
 }
 

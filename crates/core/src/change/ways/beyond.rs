@@ -7,10 +7,10 @@ use super::search::Search;
 use super::{Way, WayKind, words};
 use crate::change::edits::{fresh_id, new_camera};
 use crate::file::{CameraFile, Distance, DistanceHow, Form, Model, PatchOp, Which};
-use crate::judge::Verdict;
 use crate::judge::evaluation::{Seen, eye_around, promise_of, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight_line::{judge, keeps};
 use crate::site::{Head, Target};
+use crate::verdict::Verdict;
 use crate::words::units::Units;
 use serde_json::json;
 

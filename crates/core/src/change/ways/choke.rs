@@ -7,10 +7,11 @@ use super::rank::Rank;
 use super::{Way, WayKind, beyond};
 use crate::change::edits::{aim_between, fresh_id, neat};
 use crate::file::{Aimed, CameraFile, Exposure, Form, HeadFile, Model, PatchOp, PlateSchool, Spot, USUAL_FPS, Which};
-use crate::judge::Verdict;
-use crate::judge::lane::{SAMPLES_A_LOOK, ZoneTold, look_along_lane, looks, told};
-use crate::show::start_settings::shutter_for;
+use crate::judge::lane::{SAMPLES_A_LOOK, look_along_lane};
+use crate::judge::zone::{ZoneTold, looks, told};
+use crate::show::plates::start_settings::shutter_for;
 use crate::site::Lane;
+use crate::verdict::Verdict;
 use crate::words::units::Units;
 use glam::DVec2;
 use serde_json::json;
@@ -202,7 +203,7 @@ fn way(desk: &Desk, choke: Choke, place: usize, units: Units) -> Option<(Rank, W
         units.length(zone.to - zone.from),
         units.length(zone.near_m),
         units.length(zone.far_m),
-        crate::show::start_settings::fraction(head.exposure.map_or(0.0, |exposure| exposure.shutter_s)),
+        crate::show::plates::start_settings::fraction(head.exposure.map_or(0.0, |exposure| exposure.shutter_s)),
     );
     let of = |kind, patch: Vec<PatchOp>, effects| Way { kind, says, why, patch, effects };
     if is_reader(desk.camera()) {

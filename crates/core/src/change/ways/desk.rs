@@ -4,12 +4,13 @@ use super::Effect;
 use super::rank::{Rank, compare_sites, kept_twice};
 use crate::change::forms::takes_aim;
 use crate::file::{CameraFile, Fault, Question, Which};
+use crate::judge::Session;
 use crate::judge::evaluation::{HeadView, Seen, eye_around, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::keeps;
-use crate::judge::{Session, Verdict};
 use crate::scene::Eye;
 use crate::site::{Head, Site, Target};
+use crate::verdict::Verdict;
 use crate::work::Patience;
 use std::cell::Cell;
 

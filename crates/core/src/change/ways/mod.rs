@@ -15,7 +15,8 @@ mod words;
 
 use crate::equipment::catalogue;
 use crate::file::{Fault, PatchOp, Question};
-use crate::judge::{Session, Verdict};
+use crate::judge::Session;
+use crate::verdict::Verdict;
 use crate::words::cautions::{Work, cautions};
 use crate::words::units::Units;
 use crate::work::Patience;

@@ -7,7 +7,7 @@ use super::{Effect, words};
 use crate::file::{CameraFile, Fault, HeadRef, PatchOp, Which};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
-use crate::show::picture_use::{picture_use, task_of};
+use crate::show::coverage::picture_use::{picture_use, task_of};
 use crate::site::{GroundEdges, Head};
 use crate::words::units::Units;
 use crate::work::Patience;

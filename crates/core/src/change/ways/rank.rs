@@ -2,8 +2,9 @@
 
 use super::{Effect, Way, WayKind};
 use crate::file::OverlapSchool;
+use crate::judge::TargetResult;
 use crate::judge::evaluation::Seen;
-use crate::judge::{TargetResult, Verdict};
+use crate::verdict::Verdict;
 use std::cmp::Ordering;
 use std::collections::HashSet;
 

@@ -6,9 +6,10 @@ use super::change::{Candidate, Change};
 use super::desk::Desk;
 use crate::change::edits::{Aim, aim_between, neat};
 use crate::file::{Aimed, CameraFile, Exposure, Form, Model, PlateSchool, Point2, Subject, USUAL_FPS, Which};
-use crate::judge::lane::{look_along_lane, told};
+use crate::judge::lane::look_along_lane;
+use crate::judge::zone::told;
 use crate::math::Angle;
-use crate::show::start_settings::shutter_for;
+use crate::show::plates::start_settings::shutter_for;
 use crate::site::Tour;
 use glam::DVec3;
 

@@ -4,11 +4,12 @@ use super::change::{Candidate, Change, Moved, Place};
 use super::desk::Desk;
 use crate::file::PlateSchool;
 use crate::file::{CameraFile, Which};
-use crate::judge::rules::RuleName;
+use crate::judge::SightLine;
 use crate::judge::sight_line::{describe, judge, not_kept};
-use crate::judge::{SightLine, Verdict};
 use crate::math::Angle;
-use crate::show::start_settings::fraction;
+use crate::show::plates::start_settings::fraction;
+use crate::verdict::RuleName;
+use crate::verdict::Verdict;
 use crate::words::units::Units;
 
 /// What to do.

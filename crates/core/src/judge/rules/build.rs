@@ -1,8 +1,8 @@
 //! Aimed no further than the camera's build goes.
 
-use super::{RuleName, RuleResult};
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Holds the tilt against the least and the greatest that the model says its build takes. Where the model says nothing, nothing is
@@ -19,7 +19,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: None,
         limit: Some(limit),
         broken_past: None,
-        unit: "deg",
+        unit: Unit::Deg,
         verdict: if holds { Verdict::Kept } else { Verdict::Broken },
         basis: Cow::Owned(format!("tilts that the model's build takes: {least} to {most}°")),
     })

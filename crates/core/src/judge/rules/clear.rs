@@ -1,8 +1,8 @@
 //! Nothing opaque in the way, or no more than may be.
 
-use super::{RuleName, RuleResult};
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Whether no more of the subject is hidden than may be, also with the target nearer, to the side, lower and higher and the head
@@ -19,7 +19,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: None,
         limit: Some(sight.target.may_be_hidden),
         broken_past: None,
-        unit: "hidden",
+        unit: Unit::Hidden,
         verdict: verdict(sight),
         basis: Cow::Borrowed("geometry of the whole subject, over the stated uncertainties"),
     })

@@ -1,9 +1,9 @@
 //! A face not seen too steeply, from above (hat brims, tops of heads) or from below.
 
-use super::{RuleName, RuleResult};
 use crate::file::Subject;
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Eye height of a standing person, m (handbook, section 4).
@@ -29,7 +29,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: Some(worst),
         limit: Some(kept),
         broken_past: Some(tight),
-        unit: "deg",
+        unit: Unit::Deg,
         verdict: Verdict::of(value <= tight, worst <= kept),
         basis: Cow::Borrowed("depression at eye height, from memory"),
     })

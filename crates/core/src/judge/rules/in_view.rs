@@ -1,8 +1,8 @@
 //! In the picture, all of the subject that counts, also with the aim a little off.
 
-use super::{RuleName, RuleResult};
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Whether the subject stays in the picture with pan, tilt and roll off together, the focal length longer, the target nearer,
@@ -20,7 +20,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: None,
         limit: Some(sight.rules.uncertainties.aim_deg),
         broken_past: None,
-        unit: "deg",
+        unit: Unit::Deg,
         verdict: verdict(sight),
         basis: Cow::Borrowed("geometry of the whole subject, over the stated uncertainties"),
     })

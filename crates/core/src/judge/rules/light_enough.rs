@@ -1,9 +1,9 @@
 //! Enough light on the subject by night.
 
-use super::{RuleName, RuleResult};
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
-use crate::site::{LampLight, RETRO};
+use crate::light::{LampLight, RETRO};
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// By night: how many times what a picture needs the subject gets, from lamps (against the model's least lux) or from the head's own
@@ -30,7 +30,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: if nothing_stated { None } else { worst },
         limit: Some(1.0),
         broken_past: None,
-        unit: "times",
+        unit: Unit::Times,
         verdict,
         basis: Cow::Borrowed(if verdict == Verdict::Unknown {
             "the model says neither how far its infrared light reaches nor how little light it needs, or lamps reach and it does not say the latter"

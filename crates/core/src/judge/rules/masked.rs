@@ -1,10 +1,10 @@
 //! Not behind the mask of a private place.
 
-use super::{RuleName, RuleResult};
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
 use crate::math::{Ring, hull};
 use crate::site::Mask;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use glam::{DVec2, DVec3};
 use std::borrow::Cow;
 
@@ -22,7 +22,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: None,
         limit: Some(sight.target.may_be_hidden),
         broken_past: None,
-        unit: "masked",
+        unit: Unit::Masked,
         verdict,
         basis: Cow::Borrowed("the masks that the site's private places take in this picture"),
     })

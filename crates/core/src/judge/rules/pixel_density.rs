@@ -1,9 +1,9 @@
 //! Enough pixels on each metre of the subject for the task.
 
-use super::{RuleName, RuleResult};
 use crate::file::Subject;
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Holds the density against the target's need. Of a person or a face that is looked at steeply it is the lesser of across and
@@ -26,7 +26,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst,
         limit: Some(limit),
         broken_past: None,
-        unit: "px/m",
+        unit: Unit::PxPerM,
         verdict,
         basis: match (how(sight), &sight.target.need.basis) {
             (How::Across, basis) => basis.clone(),

@@ -1,9 +1,9 @@
 //! A face that looks away shows less and less of itself.
 
-use super::{RuleName, RuleResult};
 use crate::file::Task;
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Holds the angle between the face's direction and the line to the camera against the kept and the tight limit of the task,
@@ -25,7 +25,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: Some(worst),
         limit: Some(kept),
         broken_past: Some(tight),
-        unit: "deg",
+        unit: Unit::Deg,
         verdict: Verdict::of(value <= tight, worst <= kept),
         basis: Cow::Borrowed("our own limits; common practice, no source"),
     })

@@ -1,8 +1,8 @@
 //! Not left unseen for too long by a head that looks elsewhere in between.
 
-use super::{RuleName, RuleResult};
-use crate::judge::Verdict;
 use crate::judge::sight::Sight;
+use crate::verdict::Verdict;
+use crate::verdict::{RuleName, RuleResult, Unit};
 use std::borrow::Cow;
 
 /// Holds how long a tour looks elsewhere against how long the target may go unseen; where nobody said that, it is tight. A head
@@ -21,7 +21,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         worst: Some(gap),
         limit,
         broken_past: None,
-        unit: "s",
+        unit: Unit::S,
         verdict,
         basis: Cow::Borrowed(match limit {
             Some(_) => "how long this target may go unseen",

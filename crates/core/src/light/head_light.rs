@@ -1,7 +1,7 @@
 //! The light that a head has and needs: its infrared light as it hangs, the least light of its model, its shutter.
 
-use crate::equipment::infrared::Beam;
 use crate::file::{CameraFile, Exposure};
+use crate::light::infrared::Beam;
 use crate::math::Angle;
 use crate::scene::Scene;
 use glam::DVec3;

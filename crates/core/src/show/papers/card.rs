@@ -1,11 +1,12 @@
 //! What whoever stands on the ladder needs to aim a head: where things must sit in the picture, and what to check with the tape.
 
-use super::masks::{Masked, masks_of};
 use crate::file::{Fault, HeadRef, ObstacleKind, Question};
+use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
-use crate::judge::{Session, Verdict};
 use crate::scene::Eye;
+use crate::show::coverage::masks::{Masked, masks_of};
 use crate::site::{Head, Site, Target};
+use crate::verdict::Verdict;
 use crate::words::cautions::cautions;
 use crate::words::compass::compass;
 use glam::{DVec2, DVec3};
@@ -232,7 +233,7 @@ mod tests {
     use super::*;
 
     fn demo() -> Session {
-        Session::on(Site::parse(include_str!("../../../../demo/tern-quay.json")).unwrap())
+        Session::on(Site::parse(include_str!("../../../../../demo/tern-quay.json")).unwrap())
     }
 
     #[test]

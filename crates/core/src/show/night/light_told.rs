@@ -1,11 +1,12 @@
 //! The light of a night: what lamps and infrared light give at each target, and what of a head's picture washes out (handbook, section 9).
 
-use super::rays::{Met, ray};
-use crate::equipment::infrared::Beam;
 use crate::file::{Fault, Form, HeadRef};
 use crate::judge::Session;
+use crate::light::infrared::Beam;
+use crate::light::{RETRO, lux_upright};
 use crate::scene::Eye;
-use crate::site::{Head, RETRO, Site, lux_upright};
+use crate::show::coverage::rays::{Met, ray};
+use crate::site::{Head, Site};
 use glam::{DVec2, DVec3};
 use serde::Serialize;
 use std::collections::BTreeMap;

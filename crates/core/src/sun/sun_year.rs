@@ -5,7 +5,7 @@
 //! interpolated by cubics in between (error below 0.00001°, held against the algorithm by a test).
 
 use super::clock::start_of;
-use super::sun::{check_year, julian, lifted_deg, without_air};
+use super::position::{check_year, julian, lifted_deg, without_air};
 use crate::file::{Fault, GeoPlace};
 use glam::DVec3;
 use jiff::Timestamp;
@@ -125,7 +125,7 @@ fn cubic(t: f64) -> [f64; 4] {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::light::sun::over;
+    use crate::sun::position::over;
 
     fn place(latitude_deg: f64, longitude_deg: f64) -> GeoPlace {
         GeoPlace { latitude_deg, longitude_deg, elevation_m: 20.0, time_zone: "UTC".into() }

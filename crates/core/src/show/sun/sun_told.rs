@@ -3,10 +3,10 @@
 use crate::file::{Fault, GeoPlace, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
-use crate::light::clock::{Clock, shown};
-use crate::light::{SunYear, Up, sun};
 use crate::scene::Eye;
 use crate::site::{Head, Site};
+use crate::sun::clock::{Clock, shown};
+use crate::sun::{SunYear, Up, position};
 use glam::DVec3;
 use jiff::Timestamp;
 use jiff::civil::Date;
@@ -405,7 +405,7 @@ pub fn sun_at(site: &Site, name: &HeadRef, date: &str, minute: u16) -> Result<Su
     let clock = Clock::of(&place.time_zone);
     let at =
         clock.moment(day, minute).ok_or_else(|| Fault::new("minute", format!("{minute} is no minute of a day")))?;
-    let sun = sun::over(place, at)?;
+    let sun = position::over(place, at)?;
     let direction = sun.direction();
     let pixel = head.holds_direction(direction).then(|| {
         let view = head.view();

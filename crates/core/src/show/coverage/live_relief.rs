@@ -4,7 +4,7 @@
 use crate::file::{Fault, HeadRef};
 use crate::judge::session::Delta;
 use crate::math::Grid;
-use crate::show::relief::Relief;
+use crate::show::coverage::relief::Relief;
 use crate::site::{Head, Site};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};

@@ -1,14 +1,16 @@
 //! What a plate camera is set to on the first evening, each figure with its reason (handbook, sections 6, 9 and 10).
 
-use super::rays::{Met, ray};
-use super::sun_told::sun_year;
 use crate::equipment::optics::SHUTTERS_S;
 use crate::file::{Fault, HeadRef, ObstacleKind, USUAL_FPS};
 use crate::judge::Session;
 use crate::judge::evaluation::{eye_around, viewer_of};
-use crate::judge::lane::{look_along_lane, told};
-use crate::light::clock::{Clock, shown};
-use crate::site::{Head, RETRO, Site, Target, needed_times};
+use crate::judge::lane::look_along_lane;
+use crate::judge::zone::{ZoneTold, told};
+use crate::light::{RETRO, needed_times};
+use crate::show::coverage::rays::{Met, ray};
+use crate::show::sun::sun_told::sun_year;
+use crate::site::{Head, Site, Target};
+use crate::sun::clock::{Clock, shown};
 use crate::words::sheet_text::guarded;
 use crate::words::units::Units;
 use glam::DVec2;
@@ -241,12 +243,7 @@ fn day_and_night(site: &Site, date: Option<jiff::civil::Date>) -> Result<Setting
 }
 
 /// The line across the way in the middle of the zone, two metres to either side, in per cent of the picture.
-fn trigger(
-    head: &Head,
-    target: &Target,
-    lane: &crate::site::Lane,
-    zone: &crate::judge::lane::ZoneTold,
-) -> [[f64; 2]; 2] {
+fn trigger(head: &Head, target: &Target, lane: &crate::site::Lane, zone: &ZoneTold) -> [[f64; 2]; 2] {
     let middle = 0.5 * (zone.from + zone.to);
     let sample = lane.along.iter().position(|along| *along >= middle).unwrap_or(0);
     let side = DVec2::new(-lane.travel[sample].y, lane.travel[sample].x);

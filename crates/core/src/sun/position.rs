@@ -32,7 +32,7 @@ pub struct SunPosition {
 /// A place or a time that it is not told for.
 ///
 /// ```
-/// use bright_angle_core::light::sun::position;
+/// use bright_angle_core::sun::position::position;
 /// // NREL/TP-560-34302, table A5.1, with its own air in place of ours the zenith is 50.11162°.
 /// let time = "2003-10-17T12:30:30-07:00".parse().unwrap();
 /// let sun = position(39.742476, -105.1786, 1830.14, time).unwrap();

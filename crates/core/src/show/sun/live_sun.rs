@@ -4,8 +4,8 @@ use super::sun_told::{place_of, sun_of_head};
 use crate::file::{Fault, GeoPlace, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
-use crate::light::SunYear;
 use crate::site::{Head, Site};
+use crate::sun::SunYear;
 use serde::Serialize;
 use utoipa::ToSchema;
 

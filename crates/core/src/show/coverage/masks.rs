@@ -1,8 +1,9 @@
 //! What private places ask of each head: which part of its picture must be masked, and what that costs.
 
 use crate::file::{Fault, HeadRef, Question};
-use crate::judge::{Session, Verdict};
+use crate::judge::Session;
 use crate::site::{Head, Mask, Target};
+use crate::verdict::Verdict;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -92,7 +93,7 @@ mod tests {
 
     /// The demo with a private window behind the promise that C4 looks at.
     fn site(outline: Vec<[f64; 2]>, base_m: f64, top_m: f64) -> Session {
-        let mut file: SiteFile = serde_json::from_str(include_str!("../../../../demo/tern-quay.json")).unwrap();
+        let mut file: SiteFile = serde_json::from_str(include_str!("../../../../../demo/tern-quay.json")).unwrap();
         let name = "The neighbour's window".to_owned();
         file.private =
             vec![PrivatePlace { id: "n1".into(), name, outline, closed: false, base_m, top_m, ground_m: 0.0 }];
@@ -102,7 +103,7 @@ mod tests {
     #[test]
     fn a_window_behind_a_face_costs_its_promise_and_a_window_above_it_does_not() {
         let plain =
-            Session::open(serde_json::from_str(include_str!("../../../../demo/tern-quay.json")).unwrap()).unwrap();
+            Session::open(serde_json::from_str(include_str!("../../../../../demo/tern-quay.json")).unwrap()).unwrap();
         let head = HeadRef { camera: "c4".into(), head: "h1".into(), view: None };
         assert!(masks(&plain).is_empty());
         let till = &plain.site().targets()[plain.site().target_place("t1").unwrap()];

@@ -3,8 +3,9 @@
 use crate::file::{Fault, PlateSchool, Question, Rules};
 use crate::judge::Session;
 use crate::judge::evaluation::{eye_around, eyes, viewer_of};
-use crate::judge::lane::{ZoneTold, look_along_lane, told};
+use crate::judge::lane::look_along_lane;
 use crate::judge::sight::{Sight, Viewer};
+use crate::judge::zone::{SharpTold, ZoneTold, told};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -61,7 +62,7 @@ pub struct PlateFigures {
     pub focus_m: Option<f64>,
     /// m.
     #[schema(required)]
-    pub sharp: Option<crate::judge::lane::SharpTold>,
+    pub sharp: Option<SharpTold>,
     /// Stops.
     #[schema(required)]
     pub infrared_stops: Option<f64>,

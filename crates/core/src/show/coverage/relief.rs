@@ -4,9 +4,10 @@
 //! blocking solid shades them. Solids are upright, so their shadow on a level is a polygon ([`scene::shadow`](crate::scene::shadow)):
 //! polygons are filled, no ray is cast. The relief of the site is the greatest over its layers.
 
+use crate::light::lux_upright;
 use crate::math::{Grid, Interval, hull};
 use crate::scene::{BLOCKS_UP_TO, Scene, Solid, shadow};
-use crate::site::{Head, Site, lux_upright};
+use crate::site::{Head, Site};
 use glam::{DVec2, DVec3};
 
 /// What is written where no head sees, in an ESRI ASCII grid.

@@ -6,7 +6,7 @@ use glam::DVec3;
 /// (slant distances, m): 2·log2(far / near). One camera setting has to serve both ends.
 ///
 /// ```
-/// use bright_angle_core::equipment::infrared::stops_across;
+/// use bright_angle_core::light::infrared::stops_across;
 /// assert_eq!(stops_across(10.0, 20.0), 2.0);
 /// ```
 pub fn stops_across(near_m: f64, far_m: f64) -> f64 {

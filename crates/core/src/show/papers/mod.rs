@@ -1,0 +1,3 @@
+//! What is taken along on paper.
+
+pub mod card;

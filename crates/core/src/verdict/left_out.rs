@@ -1,0 +1,85 @@
+//! What a verdict leaves out, and so says: put together from what is registered here. Whoever begins to judge something takes it out.
+
+/// What a verdict is given for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Given {
+    /// By night.
+    pub night: bool,
+    /// For something on the move.
+    pub moving: bool,
+}
+
+/// Something that a verdict leaves out.
+struct LeftOut {
+    says: &'static str,
+    /// What is done about it in its stead.
+    instead: Instead,
+    /// Whether it belongs to what a verdict is given for.
+    concerns: fn(Given) -> bool,
+}
+
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Instead {
+    /// It is judged under another setting.
+    Elsewhere,
+    /// It is shown.
+    Shown,
+    /// Nothing yet.
+    Nothing,
+}
+
+/// What no verdict holds yet, in the order in which it is said.
+const LEFT_OUT: [LeftOut; 6] = [
+    LeftOut {
+        says: "by night it is judged when the site is set to it",
+        instead: Instead::Elsewhere,
+        concerns: |given| !given.night,
+    },
+    LeftOut { says: "low sun is", instead: Instead::Shown, concerns: |given| !given.night },
+    LeftOut { says: "what is washed out", instead: Instead::Shown, concerns: |given| given.night },
+    LeftOut { says: "lamps in the picture are", instead: Instead::Shown, concerns: |given| given.night },
+    LeftOut { says: "wiring", instead: Instead::Nothing, concerns: |_| true },
+    LeftOut { says: "recording are", instead: Instead::Nothing, concerns: |_| true },
+];
+
+/// What a verdict is given for and what it leaves out, in words.
+///
+/// ```
+/// use bright_angle_core::verdict::{Given, leaves_out};
+/// assert!(leaves_out(Given { night: false, moving: false }).starts_with("By day, standing still, in focus. By night it is judged"));
+/// ```
+pub fn leaves_out(given: Given) -> String {
+    let of = |instead: Instead| {
+        let concerned = LEFT_OUT.iter().filter(|left| left.instead == instead && (left.concerns)(given));
+        concerned.map(|left| left.says).collect::<Vec<_>>().join(" and ")
+    };
+    let parts = [
+        of(Instead::Elsewhere),
+        format!("{} shown, not judged", of(Instead::Shown)),
+        format!("{} not judged yet", of(Instead::Nothing)),
+    ];
+    let by = if given.night { "By night" } else { "By day" };
+    let how = if given.moving { "at the speed stated, dry and clean plates" } else { "standing still, in focus" };
+    let left = parts.into_iter().filter(|part| !part.is_empty()).collect::<Vec<_>>().join("; ");
+    let mut letters = left.chars();
+    let first = letters.next().map(|letter| letter.to_uppercase().to_string()).unwrap_or_default();
+    format!("{by}, {how}. {}.", first + letters.as_str())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn each_setting_says_what_it_leaves_out() {
+        let says = |night, moving| leaves_out(Given { night, moving });
+        assert_eq!(
+            says(false, false),
+            "By day, standing still, in focus. By night it is judged when the site is set to it; low sun is shown, not judged; wiring and recording are not judged yet."
+        );
+        assert_eq!(
+            says(true, true),
+            "By night, at the speed stated, dry and clean plates. What is washed out and lamps in the picture are shown, not judged; wiring and recording are not judged yet."
+        );
+    }
+}
