@@ -26,8 +26,7 @@
 //! clockwise from north, `tilt` is positive below the horizontal, `roll` is clockwise as seen from
 //! behind the camera.
 //!
-//! The rooms, each importing only from those before it (`tests/rooms.rs` holds that): [`work`] · [`math`] · [`file`] ·
-//! [`equipment`] · [`scene`] · [`site`] · [`light`] · [`judge`] · [`show`] · [`picture`] · [`words`] · [`change`] · [`survey`] · [`answer`].
+//! The rooms and their order stand in `docs/architecture.md`; `tests/rooms.rs` holds them.
 
 pub mod answer;
 pub mod change;

@@ -157,7 +157,12 @@ fn the_own_wall_washes_out_and_ways_mend_it() {
         let patch: json_patch::Patch = serde_json::from_value(json!(way.patch)).unwrap();
         json_patch::patch(&mut then, &patch).unwrap();
         let left = told(&then)["washed"][0]["share"].as_f64().unwrap_or(0.0);
-        assert!((left - way.left).abs() < 1e-9 && left < mends.now, "{}: {left}, not {}", way.says, way.left);
+        assert!(
+            (left - way.measures.left.unwrap()).abs() < 1e-9 && left < mends.now,
+            "{}: {left}, not {}",
+            way.says,
+            way.measures.left.unwrap()
+        );
     }
 }
 

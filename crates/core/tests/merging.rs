@@ -1,7 +1,8 @@
 //! Two people at one site: what each did is there, and what both did is chosen about.
 
 use bright_angle_core::change::compare::{Thing, compare};
-use bright_angle_core::change::merge::{Choice, Side, merge};
+use bright_angle_core::change::merge::{Choice, merge};
+use bright_angle_core::change::side::Side;
 use bright_angle_core::file::SiteFile;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};

@@ -192,3 +192,30 @@ fn the_schema_names_every_field_and_is_current() {
     }
     assert!(!text.contains("components/schemas"), "a reference leads nowhere");
 }
+
+#[test]
+fn a_fault_says_its_kind_and_what_would_help() {
+    use bright_angle_core::file::FaultCode;
+    let fault = |change: &dyn Fn(&mut Value)| {
+        let mut site = support::site(
+            vec![support::CameraAt::default().json()],
+            vec![support::target("face", "identify", [0.0, 8.0], 1.6)],
+            vec![],
+        );
+        change(&mut site);
+        Site::parse(&site.to_string()).unwrap_err().remove(0)
+    };
+    let high = fault(&|site| site["cameras"][0]["height_m"] = json!(3000.0));
+    assert_eq!(
+        (high.code, high.hint.as_deref()),
+        (FaultCode::OutOfRange, Some("Is the decimal point where it should be?"))
+    );
+    let low = fault(&|site| site["cameras"][0]["height_m"] = json!(-1.0));
+    assert_eq!((low.code, low.hint), (FaultCode::OutOfRange, None));
+    let hung = fault(&|site| site["cameras"][0]["mounted_on"] = json!("o9"));
+    assert_eq!(hung.code, FaultCode::UnknownId);
+    let newer = fault(&|site| site["version"] = json!(9));
+    assert_eq!(newer.code, FaultCode::Version);
+    let torn = fault(&|site| site["cameras"] = json!("none"));
+    assert_eq!(torn.code, FaultCode::Unreadable);
+}

@@ -185,7 +185,12 @@ fn ways_out_of_the_sun_hold_once_they_are_applied() {
         json_patch::patch(&mut then, &patch).unwrap();
         let hours = f64::from(minutes(&then)) / 60.0;
         // While ways are tried every fifth minute is looked at.
-        assert!((hours - way.left).abs() < 0.02 * found.now + 1.0, "{}: {hours} not {}", way.says, way.left);
+        assert!(
+            (hours - way.measures.left.unwrap()).abs() < 0.02 * found.now + 1.0,
+            "{}: {hours} not {}",
+            way.says,
+            way.measures.left.unwrap()
+        );
         assert!(hours < found.now * 0.75 || way.says.starts_with("School of"));
     }
 }

@@ -270,3 +270,32 @@ fn what_the_sun_is_not_told_for_is_named() {
     assert!(refused(&["sun", DEMO, "--year", "1"]).starts_with("--year: "));
     assert!(refused(&["sun", DEMO, "--year", "2027", "--camera", "c99"]).contains("no camera \"c99\""));
 }
+
+#[test]
+fn pixels_on_standard_input_are_read_from_the_first_line_on() {
+    let call_rays = |input: &[u8]| call(&["rays", DEMO, "--camera", "c4", "--head", "h1"], input);
+    let with_header = call_rays(b"u,v\n100,900\n2000,1200\n");
+    let without = call_rays(b"100,900\n2000,1200\n");
+    let out = text(&without.stdout);
+    assert_eq!(out.lines().count(), 3, "{out}{}", text(&without.stderr));
+    assert_eq!(out, text(&with_header.stdout));
+    let neither = call_rays(b"pixel;row\n100,900\n");
+    assert_eq!(neither.status.code(), Some(2));
+    assert!(text(&neither.stderr).contains("line 1: is no pixel: u,v, nor a header"), "{}", text(&neither.stderr));
+}
+
+#[test]
+fn the_guide_has_the_limits_with_their_ranges() {
+    let guide = answer(&["guide"]);
+    let limits = guide["limits"].as_array().unwrap();
+    let range = limits.iter().find(|limit| limit["field"] == "face_tight_deg").unwrap();
+    assert_eq!((&range["least"], &range["most"]), (&json!(0.0), &json!(90.0)));
+    // Each limit is one of the settings, or one of the uncertainties beside them, and stands in its range.
+    for limit in limits {
+        let field = limit["field"].as_str().unwrap();
+        let usual =
+            [&guide["rules"][field], &guide["rules"]["uncertainties"][field]].into_iter().find_map(Value::as_f64);
+        let usual = usual.unwrap_or_else(|| panic!("{field} has no usual value"));
+        assert!(limit["least"].as_f64().unwrap() <= usual && usual <= limit["most"].as_f64().unwrap(), "{field}");
+    }
+}

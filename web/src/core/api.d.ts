@@ -637,6 +637,9 @@ export interface components {
             /** @description The change that adopts a design. */
             adopt: components["schemas"]["PatchOp"][];
         } | {
+            /** @description What the design is made of, by model. */
+            parts: components["schemas"]["Part"][];
+        } | {
             /** @description The camera models to choose from. */
             catalogue: components["schemas"]["Model"][];
         } | {
@@ -952,10 +955,38 @@ export interface components {
             ask: "adopt";
         } | {
             /** @enum {string} */
+            ask: "parts";
+        } | {
+            /** @enum {string} */
             ask: "catalogue";
         } | {
             /** @enum {string} */
             ask: "guide";
+        };
+        /** @description All of it. */
+        Begins: {
+            /** @description Obstacles, by kind. */
+            obstacles: components["schemas"]["ObstacleBegins"][];
+            /**
+             * Format: double
+             * @description How well one sees through a bare crown, 0 to 1; common practice, no source.
+             */
+            bare_see_through: number;
+            /** @description A private place that is all that happens over a piece of ground. */
+            private_ground: components["schemas"]["Upright"];
+            /** @description One that is a window. */
+            private_window: components["schemas"]["Upright"];
+            /** @description A usual yard lamp; common practice, no source. */
+            lamp: components["schemas"]["LampBegins"];
+            /** @description A plate camera (handbook, section 6). */
+            exposure: components["schemas"]["Exposure"];
+            /**
+             * Format: double
+             * @description How long a tour stays at a preset, s (handbook, section 6).
+             */
+            dwell_s: number;
+            /** @description A flattened view of a fisheye. */
+            flattened: components["schemas"]["FlattenedBegins"];
         };
         /** @description What the client was asked, so that nobody has to ring back. */
         Brief: {
@@ -1482,7 +1513,16 @@ export interface components {
             path: string;
             /** @description What is wrong there, in plain words. */
             message: string;
+            /** @description What kind of fault it is, for programs. */
+            code?: components["schemas"]["FaultCode"];
+            /** @description What would help, where something does. */
+            hint?: string;
         };
+        /**
+         * @description A kind of fault: what a program does about it does not hang on words.
+         * @enum {string}
+         */
+        FaultCode: "invalid" | "out_of_range" | "unknown_id" | "double_id" | "unreadable" | "version" | "too_large";
         /** @description The first answer. */
         FirstAnswer: {
             /** @description Focal length, scene width and catalogue lenses. */
@@ -1555,6 +1595,19 @@ export interface components {
              * @description Its height, px.
              */
             height_px: number;
+        };
+        /** @description How a flat picture that is cut out of a round one begins. */
+        FlattenedBegins: {
+            /**
+             * Format: double
+             * @description How far it looks below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description How wide it is, degrees.
+             */
+            hfov_deg: number;
         };
         /**
          * @description The build of a camera.
@@ -1696,6 +1749,31 @@ export interface components {
             plates: components["schemas"]["KnownPlate"][];
             /** @description What is taken where a file does not say. */
             defaults: components["schemas"]["Defaults"];
+            /** @description The limits and uncertainties where a file does not say. */
+            rules: components["schemas"]["Rules"];
+            /** @description Their ranges. */
+            limits: components["schemas"]["LimitRange"][];
+            /** @description How things begin. */
+            begins: components["schemas"]["Begins"];
+            /** @description Heights on the ground that people ask about, m. */
+            heights_m: number[];
+            /**
+             * Format: double
+             * @description A solid so near to a camera may be what it sits on, m.
+             */
+            sits_on_within_m: number;
+            /** @description How few pairs link a fixed view to a head that is turned. */
+            link_pairs: number;
+            /**
+             * Format: double
+             * @description A picture of something that moves is looked at with the shutter open so long, s.
+             */
+            shutter_s: number;
+            /**
+             * Format: double
+             * @description Kilometres an hour in a metre a second.
+             */
+            kmh: number;
         };
         /** @description Names a head. */
         HeadRef: {
@@ -1878,6 +1956,19 @@ export interface components {
              */
             ground_m?: number;
         };
+        /** @description How a lamp begins. */
+        LampBegins: {
+            /**
+             * Format: double
+             * @description Its height, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Its light, lm.
+             */
+            lumens: number;
+        };
         /** @description Something that is easily found in the picture. */
         Landmark: {
             /** @description What it is. */
@@ -1959,6 +2050,21 @@ export interface components {
             spoiled: components["schemas"]["Spoiled"][];
             /** @description Lamps that are drawn inside of a solid: their light goes nowhere. */
             buried: components["schemas"]["Buried"][];
+        };
+        /** @description The range of a limit or an uncertainty of a site. */
+        LimitRange: {
+            /** @description Its name in the file's `rules`, or in their `uncertainties`. */
+            field: string;
+            /**
+             * Format: double
+             * @description The least.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The greatest.
+             */
+            most: number;
         };
         /** @description A fixed head that points one that is turned from afar. */
         Link: {
@@ -2474,26 +2580,23 @@ export interface components {
             /** @description All shots together. */
             together: components["schemas"]["Shots"];
         };
-        /** @description A way that mends a picture, with its price. */
-        Mend: {
-            /** @description What to do, in words. */
-            says: string;
+        /** @description What a way comes to beside its promises, as far as it is for that. */
+        Measures: {
             /**
              * Format: double
-             * @description What is left of the trouble then: a share of the picture, or hours a year.
+             * @description What is left of a trouble then: a share of the picture, or hours a year.
              */
-            left: number;
+            left?: number;
             /**
              * Format: double
-             * @description The share of the picture that is of use then, 0 to 1.
+             * @description The useful share of the picture then, 0 to 1.
              */
-            useful: number;
-            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
-            patch: components["schemas"]["PatchOp"][];
-            /** @description Every promise that it changes. */
-            effects: components["schemas"]["Effect"][];
-            /** @description Whether it makes a promise worse. */
-            harms: boolean;
+            useful?: number;
+            /**
+             * Format: double
+             * @description How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
+             */
+            reach_m?: number;
         };
         /**
          * @description What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then by kind, the least effort
@@ -2511,7 +2614,7 @@ export interface components {
              */
             useful: number;
             /** @description The ways. */
-            ways: components["schemas"]["Mend"][];
+            ways: components["schemas"]["Way"][];
         };
         /** @description Two states put together. */
         Merged: {
@@ -2669,6 +2772,28 @@ export interface components {
             /** @description Whether it carries writing that a plate reader may take for a plate: lettering, a sign, a pane that mirrors one. */
             lettering?: boolean;
         };
+        /** @description How an obstacle of a kind begins. */
+        ObstacleBegins: {
+            /** @description The kind. */
+            kind: components["schemas"]["ObstacleKind"];
+            /** @description Filled, or a thin wall. */
+            closed: boolean;
+            /**
+             * Format: double
+             * @description Height of its underside, m.
+             */
+            base_m: number;
+            /**
+             * Format: double
+             * @description Height of its top, m.
+             */
+            top_m: number;
+            /**
+             * Format: double
+             * @description How well one sees through it, 0 to 1.
+             */
+            see_through: number;
+        };
         /**
          * @description What an obstacle is.
          * @enum {string}
@@ -2691,6 +2816,15 @@ export interface components {
             head: null | components["schemas"]["HeadRef"];
             /** @description How it is kept. */
             verdict: components["schemas"]["Verdict"];
+        };
+        /** @description So many cameras of a model. */
+        Part: {
+            /** @description What the model is called. */
+            model: string;
+            /** @description How many of it. */
+            count: number;
+            /** @description What the cameras are called, in the file's order. */
+            cameras: string[];
         };
         /** @description A patch of ground. */
         Patch: {
@@ -2833,34 +2967,6 @@ export interface components {
             /** @description What stands in its infrared beam too near, with the share of the picture that it takes; empty for a head without. */
             in_beam: components["schemas"]["InBeam"][];
         };
-        /** @description A change of the picture, with what it gives and what it costs. */
-        PictureWay: {
-            /** @description What it changes, or which school it follows. */
-            kind: components["schemas"]["PictureWayKind"];
-            /** @description What to do, in words. */
-            says: string;
-            /**
-             * Format: double
-             * @description The useful share of the picture then, 0 to 1.
-             */
-            useful: number;
-            /**
-             * Format: double
-             * @description How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
-             */
-            reach_m: number;
-            /** @description The change as a JSON Patch (RFC 6902) on the site file. */
-            patch: components["schemas"]["PatchOp"][];
-            /** @description Every promise that it changes. */
-            effects: components["schemas"]["Effect"][];
-            /** @description Whether it makes a promise worse. */
-            harms: boolean;
-        };
-        /**
-         * @description What a change of the picture is for.
-         * @enum {string}
-         */
-        PictureWayKind: "tilt" | "corridor" | "longer" | "spot" | "shade" | "reach";
         /** @description The useful share of a head's picture now, and what would change it. */
         PictureWays: {
             /**
@@ -2874,7 +2980,7 @@ export interface components {
              */
             reach_m: number;
             /** @description What gains, without making a promise worse, the most first; then what each school of tilt would give and cost. */
-            ways: components["schemas"]["PictureWay"][];
+            ways: components["schemas"]["Way"][];
         };
         /** @description How a picture is wished for. */
         PictureWish: {
@@ -3351,7 +3457,7 @@ export interface components {
          * @enum {string}
          */
         RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked" | "light_enough" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
-        /** @description What a rule found on a sight line. */
+        /** @description What a rule found. */
         RuleResult: {
             /** @description The rule. */
             rule: components["schemas"]["RuleName"];
@@ -3375,8 +3481,8 @@ export interface components {
              * @description Past this it is broken, where that differs from `limit`; between the two it is tight.
              */
             broken_past: number | null;
-            /** @description `px/m`, `deg`, `s`, `px`, `m`, `stops`, `looks`, `times` (what it needs) or `hidden` or `masked` (shares of the subject). */
-            unit: string;
+            /** @description The unit of all of them. */
+            unit: components["schemas"]["Unit"];
             /** @description What follows. */
             verdict: components["schemas"]["Verdict"];
             /** @description Where the limit comes from. */
@@ -4566,6 +4672,11 @@ export interface components {
             zoom_focal_share?: number;
         };
         /**
+         * @description The unit of a rule's value and limit.
+         * @enum {string}
+         */
+        Unit: "px/m" | "deg" | "s" | "px" | "m" | "stops" | "looks" | "times" | "hidden" | "masked";
+        /**
          * @description How lengths are told to people. Files and computations are in metres always.
          * @enum {string}
          */
@@ -4584,6 +4695,19 @@ export interface components {
              * @description The share of its samples that are out of the picture.
              */
             outside_share: number;
+        };
+        /** @description From where to where something upright reaches. */
+        Upright: {
+            /**
+             * Format: double
+             * @description Its lower edge, m.
+             */
+            base_m: number;
+            /**
+             * Format: double
+             * @description Its upper edge, m.
+             */
+            top_m: number;
         };
         /** @description What is usual for a kind of site. */
         Usual: {
@@ -4646,24 +4770,33 @@ export interface components {
              */
             nearest_m: number;
         };
-        /** @description One way to keep a sight line, or the promise by another one (`other_head`, `camera`). */
-        Way: {
-            /** @description What it changes. */
+        /**
+         * @description A change to a site that is worth it: to keep a sight line, or the promise by another one (`other_head`, `camera`), to mend a picture, to
+         *     put more of it to use.
+         */
+        Way: components["schemas"]["Measures"] & {
+            /** @description What it changes, or which school it follows. */
             kind: components["schemas"]["WayKind"];
             /** @description What to do, in plain words. */
             says: string;
-            /** @description What that gives, in plain words. */
+            /** @description What that gives, in plain words; empty where the measures say it. */
             why: string;
+            /** @description The head that it is for: the one that looks at the target then. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The id of the target that it is for; null for one that is for the picture. */
+            target: string | null;
             /** @description The change as a JSON Patch (RFC 6902) on the site file. */
             patch: components["schemas"]["PatchOp"][];
             /** @description Every target of the site whose verdict or best head changes. */
             effects: components["schemas"]["Effect"][];
+            /** @description Whether it makes a promise worse. */
+            harms: boolean;
         };
         /**
          * @description What a way changes.
          * @enum {string}
          */
-        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera" | "exposure" | "choke" | "overview";
+        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera" | "exposure" | "choke" | "overview" | "tilt" | "corridor" | "longer" | "shade" | "reach" | "emitter";
         /** @description The ways to keep a sight line, the best first. */
         Ways: {
             /** @description The ways. */
@@ -4902,6 +5035,7 @@ export type Aim = components['schemas']['Aim'];
 export type Answer = components['schemas']['Answer'];
 export type AreaShare = components['schemas']['AreaShare'];
 export type Ask = components['schemas']['Ask'];
+export type Begins = components['schemas']['Begins'];
 export type Brief = components['schemas']['Brief'];
 export type Buried = components['schemas']['Buried'];
 export type Camera = components['schemas']['Camera'];
@@ -4927,9 +5061,11 @@ export type Emitter = components['schemas']['Emitter'];
 export type Evaluation = components['schemas']['Evaluation'];
 export type Exposure = components['schemas']['Exposure'];
 export type Fault = components['schemas']['Fault'];
+export type FaultCode = components['schemas']['FaultCode'];
 export type FirstAnswer = components['schemas']['FirstAnswer'];
 export type FirstAnswerRequest = components['schemas']['FirstAnswerRequest'];
 export type Flattened = components['schemas']['Flattened'];
+export type FlattenedBegins = components['schemas']['FlattenedBegins'];
 export type Form = components['schemas']['Form'];
 export type Frame = components['schemas']['Frame'];
 export type FromSpot = components['schemas']['FromSpot'];
@@ -4948,12 +5084,14 @@ export type Infrared = components['schemas']['Infrared'];
 export type InfraredOn = components['schemas']['InfraredOn'];
 export type KnownPlate = components['schemas']['KnownPlate'];
 export type Lamp = components['schemas']['Lamp'];
+export type LampBegins = components['schemas']['LampBegins'];
 export type Landmark = components['schemas']['Landmark'];
 export type Layer = components['schemas']['Layer'];
 export type LeftOut = components['schemas']['LeftOut'];
 export type Lens = components['schemas']['Lens'];
 export type Light = components['schemas']['Light'];
 export type LightTold = components['schemas']['LightTold'];
+export type LimitRange = components['schemas']['LimitRange'];
 export type Link = components['schemas']['Link'];
 export type LinkFound = components['schemas']['LinkFound'];
 export type LinkPair = components['schemas']['LinkPair'];
@@ -4973,7 +5111,7 @@ export type MaskShown = components['schemas']['MaskShown'];
 export type Masked = components['schemas']['Masked'];
 export type MeasureRequest = components['schemas']['MeasureRequest'];
 export type Measured = components['schemas']['Measured'];
-export type Mend = components['schemas']['Mend'];
+export type Measures = components['schemas']['Measures'];
 export type Mends = components['schemas']['Mends'];
 export type Merged = components['schemas']['Merged'];
 export type Model = components['schemas']['Model'];
@@ -4983,10 +5121,12 @@ export type NeedEnd = components['schemas']['NeedEnd'];
 export type NeedSet = components['schemas']['NeedSet'];
 export type Needed = components['schemas']['Needed'];
 export type Obstacle = components['schemas']['Obstacle'];
+export type ObstacleBegins = components['schemas']['ObstacleBegins'];
 export type ObstacleKind = components['schemas']['ObstacleKind'];
 export type OtherState = components['schemas']['OtherState'];
 export type OverlapSchool = components['schemas']['OverlapSchool'];
 export type Overview = components['schemas']['Overview'];
+export type Part = components['schemas']['Part'];
 export type Patch = components['schemas']['Patch'];
 export type PatchOp = components['schemas']['PatchOp'];
 export type Photo = components['schemas']['Photo'];
@@ -4994,8 +5134,6 @@ export type PictureEdges = components['schemas']['PictureEdges'];
 export type PictureHead = components['schemas']['PictureHead'];
 export type PictureTold = components['schemas']['PictureTold'];
 export type PictureUse = components['schemas']['PictureUse'];
-export type PictureWay = components['schemas']['PictureWay'];
-export type PictureWayKind = components['schemas']['PictureWayKind'];
 export type PictureWays = components['schemas']['PictureWays'];
 export type PictureWish = components['schemas']['PictureWish'];
 export type PlainTask = components['schemas']['PlainTask'];
@@ -5075,8 +5213,10 @@ export type Told = components['schemas']['Told'];
 export type TourTold = components['schemas']['TourTold'];
 export type Tours = components['schemas']['Tours'];
 export type Uncertainties = components['schemas']['Uncertainties'];
+export type Unit = components['schemas']['Unit'];
 export type Units = components['schemas']['Units'];
 export type Unseen = components['schemas']['Unseen'];
+export type Upright = components['schemas']['Upright'];
 export type Usual = components['schemas']['Usual'];
 export type Variant = components['schemas']['Variant'];
 export type Verdict = components['schemas']['Verdict'];

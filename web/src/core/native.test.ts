@@ -83,7 +83,7 @@ describe("the core in the browser", () => {
       refused();
     } catch (thrown) {
       expect(JSON.parse(thrown as string)).toEqual([
-        { path: "cameras[3].height_m", message: "-1 is outside 0.05 to 500 m" },
+        { path: "cameras[3].height_m", message: "-1 is outside 0.05 to 500 m", code: "out_of_range" },
       ]);
     }
     core.change(JSON.stringify({ cameras: { put: [camera] } }));

@@ -1,8 +1,8 @@
-/** What the core ships with: the catalogue of models, and the guide to what is asked and usual. Asked once. */
+/** What the core ships with: the catalogue of models. Asked once. */
 import { useEffect, useState } from "react";
 import { askAnywhere } from "./port";
 import { askAgain } from "./again";
-import type { Guide, Model } from "./types";
+import type { Model } from "./types";
 
 function once<T>(ask: () => Promise<T>): () => T | null {
   let asked: Promise<T> | null = null;
@@ -32,4 +32,3 @@ function once<T>(ask: () => Promise<T>): () => T | null {
 }
 
 export const useCatalogue: () => Model[] | null = once(() => askAnywhere({ ask: "catalogue" }));
-export const useGuide: () => Guide | null = once(() => askAnywhere({ ask: "guide" }));

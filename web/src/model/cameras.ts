@@ -1,4 +1,5 @@
 /** Edits of cameras. What takes arithmetic of the job (aiming, another model) the core works out. */
+import { GUIDE } from "../core/guide";
 import type { Aim, Camera, HeadRef, Point, SiteFile } from "../core/types";
 import { cameraOf } from "./lookups";
 import { aimedOf } from "./views";
@@ -34,9 +35,6 @@ export function pointHead(site: SiteFile, ref: HeadRef, to: Point): void {
   aimed.pan_deg = ref.view ? wish : onRing(camera, ref.head, wish);
 }
 
-/** How near two heads come on the ring of a multi-head where its model does not say, degrees (as in the core's guide: a test holds them together). */
-export const APART = 30;
-
 /** The turn from one bearing to another, −180 to 180. */
 const turn = (from: number, to: number): number => ((((to - from + 180) % 360) + 360) % 360) - 180;
 
@@ -48,7 +46,7 @@ export function onRing(camera: Camera, head: string, wish: number): number {
   const now = camera.heads.find((held) => held.id === head)?.pan_deg ?? wish;
   const others = camera.heads.filter((held) => held.id !== head).map((held) => held.pan_deg);
   if (camera.model.form !== "multi_head" || others.length === 0) return wish;
-  const stop = camera.model.apart_deg ?? APART;
+  const stop = camera.model.apart_deg ?? GUIDE.defaults.apart_deg;
   // How far it can go to either side: to the next head, less the stop.
   const room = (side: 1 | -1): number => Math.min(...others.map((other) => (side * (other - now) + 720) % 360)) - stop;
   const [right, left] = [room(1), room(-1)];

@@ -1,22 +1,18 @@
 /** Edits of lamps. */
+import { GUIDE } from "../core/guide";
 import type { Lamp, Point, SiteFile } from "../core/types";
 import { freshId, rounded } from "./points";
-
-/** How a lamp begins: a usual yard lamp; common practice, no source. */
-export const LAMP_BEGINS = { height: 4, lumens: 4000 };
 
 export const lampOf = (site: SiteFile, id: string): Lamp | undefined => site.lamps?.find((lamp) => lamp.id === id);
 
 export function addLamp(site: SiteFile, [x, y]: Point): string {
   site.lamps ??= [];
   const id = freshId("l", site.lamps);
-  const { height, lumens } = LAMP_BEGINS;
   site.lamps.push({
     id,
     name: `Lamp ${site.lamps.length + 1}`,
     position: [rounded(x, 2), rounded(y, 2)],
-    height_m: height,
-    lumens,
+    ...GUIDE.begins.lamp,
   });
   return id;
 }

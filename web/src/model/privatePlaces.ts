@@ -1,24 +1,22 @@
 /** Edits of private places. */
-import type { Point, SiteFile } from "../core/types";
+import { GUIDE } from "../core/guide";
+import type { Point, SiteFile, Upright } from "../core/types";
 import { freshId, rounded } from "./points";
 
-/** How a private place begins: filled, all that happens over a piece of ground; else upright, a window. Our own, usual heights. */
-export const PRIVATE_BEGINS = {
-  filled: { base: 0, top: 2 },
-  upright: { base: 0.9, top: 2.2 },
-};
+/** How a private place begins: filled, all that happens over a piece of ground; else upright, a window. */
+export const privateBegins = (closed: boolean): Upright =>
+  closed ? GUIDE.begins.private_ground : GUIDE.begins.private_window;
 
 /** Adds what was drawn. */
 export function addPrivate(site: SiteFile, points: Point[], closed: boolean, top: number): string {
   site.private ??= [];
   const id = freshId("n", site.private);
-  const { base } = closed ? PRIVATE_BEGINS.filled : PRIVATE_BEGINS.upright;
   site.private.push({
     id,
     name: `${closed ? "Private ground" : "Private window"} ${site.private.length + 1}`,
     outline: points.map(([x, y]) => [rounded(x, 3), rounded(y, 3)]),
     closed,
-    base_m: Math.min(base, top - 0.05),
+    base_m: Math.min(privateBegins(closed).base_m, top - 0.05),
     top_m: top,
   });
   return id;

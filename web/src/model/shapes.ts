@@ -1,22 +1,18 @@
 /** What is done to the outline of an obstacle: drawn, offset, split, moved and set together with others. */
-import type { Obstacle, Point, SiteFile } from "../core/types";
+import { GUIDE } from "../core/guide";
+import type { Obstacle, ObstacleBegins, Point, SiteFile } from "../core/types";
 import { obstacleOf } from "./lookups";
 import { duplicateObstacle, removeObstacle, setKind } from "./obstacles";
 import { freshId, mean, plain, rounded, shifted } from "./points";
 import { edgesOf } from "./snap";
 
-/** How an obstacle of a kind begins: filled or a thin wall, how high, how well one sees through it; our own, usual values. */
-export const BEGINS: Record<Obstacle["kind"], { closed: boolean; base: number; top: number; through: number }> = {
-  building: { closed: true, base: 0, top: 3, through: 0 },
-  wall: { closed: false, base: 0, top: 2, through: 0 },
-  fence: { closed: false, base: 0, top: 1.8, through: 0.8 },
-  tree: { closed: true, base: 2, top: 7, through: 0 },
-  glass: { closed: false, base: 0, top: 2.2, through: 0.9 },
-  vehicle: { closed: true, base: 0, top: 1.8, through: 0 },
-  eave: { closed: true, base: 2.6, top: 2.9, through: 0 },
-  door: { closed: false, base: 0, top: 2.1, through: 0 },
-  other: { closed: true, base: 0, top: 2, through: 0 },
-};
+/** How an obstacle of a kind begins: filled or a thin wall, how high, how well one sees through it. */
+export function obstacleBegins(kind: Obstacle["kind"]): ObstacleBegins {
+  const known = GUIDE.begins.obstacles.find((begins) => begins.kind === kind);
+  if (!known) throw new Error(`nobody says how a ${kind} begins`);
+  return known;
+}
+export const OBSTACLE_KINDS = GUIDE.begins.obstacles.map(({ kind }) => kind);
 
 /** Adds what was drawn. */
 export function addDrawn(
@@ -28,16 +24,16 @@ export function addDrawn(
 ): string {
   site.obstacles ??= [];
   const id = freshId("o", site.obstacles);
-  const begins = BEGINS[kind];
+  const begins = obstacleBegins(kind);
   const obstacle: Obstacle = {
     id,
     name: `${kind[0]?.toUpperCase() ?? ""}${kind.slice(1)} ${site.obstacles.length + 1}`,
     kind,
     outline: points.map(([x, y]) => [rounded(x, 3), rounded(y, 3)]),
     closed,
-    base_m: Math.min(begins.base, top - 0.05),
+    base_m: Math.min(begins.base_m, top - 0.05),
     top_m: top,
-    see_through: begins.through,
+    see_through: begins.see_through,
   };
   if (kind === "door") setKind(obstacle, "door");
   site.obstacles.push(obstacle);

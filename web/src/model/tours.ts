@@ -1,9 +1,7 @@
 /** Edits of presets, tours and flattened views. */
+import { GUIDE } from "../core/guide";
 import type { Camera, CameraHead, Flattened, Preset } from "../core/types";
 import { freshId, rounded } from "./points";
-
-/** How long a tour stays at a new preset, s (handbook, section 6). */
-const USUAL_DWELL = 5;
 
 const viewIds = (head: CameraHead): { id: string }[] => [...(head.presets ?? []), ...(head.flattened ?? [])];
 
@@ -17,7 +15,7 @@ export function addPreset(head: CameraHead, from: { pan_deg: number; tilt_deg: n
     pan_deg: from.pan_deg,
     tilt_deg: from.tilt_deg,
     focal_mm: from.focal_mm ?? head.focal_mm,
-    dwell_s: head.presets[0]?.dwell_s ?? USUAL_DWELL,
+    dwell_s: head.presets[0]?.dwell_s ?? GUIDE.begins.dwell_s,
   };
   head.presets.push(preset);
   return id;
@@ -40,13 +38,6 @@ export function movePreset(head: CameraHead, id: string, by: 1 | -1): void {
   presets[from + by] = moved;
 }
 
-/** Turning, degrees a second, and zooming, s, where the file does not say (as in the core's guide: a test holds them together). */
-export const USUAL_SLEW = 80;
-export const USUAL_ZOOM = 2;
-
-/** How far below the horizontal a flattened view begins, degrees. */
-const FLAT_TILT = 30;
-
 /** Adds a flat picture, a right angle on from the last one. */
 export function addFlattened(camera: Camera, head: CameraHead): string {
   head.flattened ??= [];
@@ -56,8 +47,8 @@ export function addFlattened(camera: Camera, head: CameraHead): string {
     id,
     name: `View ${head.flattened.length + 1}`,
     pan_deg: last ? (last.pan_deg + 90) % 360 : head.pan_deg,
-    tilt_deg: last?.tilt_deg ?? Math.min(FLAT_TILT, Math.max(head.tilt_deg, 0)),
-    hfov_deg: 70,
+    tilt_deg: last?.tilt_deg ?? Math.min(GUIDE.begins.flattened.tilt_deg, Math.max(head.tilt_deg, 0)),
+    hfov_deg: GUIDE.begins.flattened.hfov_deg,
     // About as many pixels as the round picture has there.
     width_px: Math.round(Math.min(camera.model.sensor.width_px, camera.model.sensor.height_px) / 2),
     height_px: Math.round((Math.min(camera.model.sensor.width_px, camera.model.sensor.height_px) * 9) / 32),

@@ -9,7 +9,10 @@ export function Faults({ faults }: { faults: Fault[] }) {
     <div className="faults" role="alert">
       <ul>
         {faults.slice(0, MOST).map((fault, place) => (
-          <li key={place}>{faultInWords(fault)}</li>
+          <li key={place}>
+            {faultInWords(fault)}
+            {fault.hint && <span className="fine"> {fault.hint}</span>}
+          </li>
         ))}
       </ul>
       {faults.length > MOST && <p>… and {faults.length - MOST} more.</p>}

@@ -1,9 +1,9 @@
 //! Questions whose figures are checked at the door.
 
-use super::{COMMON_SENSOR, Door};
+use super::Door;
 use crate::change::ways::mend::{Mends, sun_ways};
 use crate::equipment::catalogue;
-use crate::file::{Fault, HeadRef};
+use crate::file::{Fault, HeadRef, Sensor};
 use crate::judge::tours::{Tours, tours};
 use crate::show::sun::live_sun::{SunHoursTold, sun_hours};
 use crate::show::sun::sun_told::{SunCalendar, calendar};
@@ -11,6 +11,10 @@ use crate::site::Site;
 use crate::survey::drawing::{WorldFile, parse_world_file};
 use crate::survey::first_answer::{Asked, FirstAnswer, first_answer};
 use crate::words::units::Units;
+
+/// A common sensor, that the plain focal length of a first answer is told for.
+pub const COMMON_SENSOR: Sensor =
+    Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
 /// How long an event may last that chances are told for, s.
 const EVENT_S: std::ops::RangeInclusive<f64> = 0.0..=86_400.0;

@@ -7,6 +7,7 @@ mod asked;
 mod door;
 mod sights;
 
+pub use asked::COMMON_SENSOR;
 pub use door::Door;
 pub use sights::Sights;
 
@@ -19,7 +20,7 @@ use crate::change::ways::mend::{Mends, washed_ways};
 use crate::change::ways::picture::{PictureWays, picture_ways};
 use crate::change::ways::{Ways, ways};
 use crate::equipment::catalogue;
-use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, Sensor, SiteFile, Task};
+use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, SiteFile, Task};
 use crate::ground::lost::{Lost, lost};
 use crate::ground::seasons::{OtherState, other_states};
 use crate::ground::told::{Ground, GroundWish};
@@ -29,6 +30,7 @@ use crate::show::coverage::masks::{Masked, masks};
 use crate::show::coverage::picture_use::{PictureUse, picture_use_of};
 use crate::show::night::light_told::{LightTold, light_told};
 use crate::show::papers::card::{Card, card};
+use crate::show::papers::parts::{Part, parts};
 use crate::show::plates::on_the_way::{PlateTold, SchoolTold, plates, schools};
 use crate::show::plates::start_settings::{StartSettings, as_csv, start_settings};
 use crate::show::sun::live_sun::SunHoursTold;
@@ -44,10 +46,6 @@ use asked::{first_answer_to, sun_calendar, sun_hours_of, sun_ways_out, tours_of,
 use serde::{Deserialize, Serialize, Serializer};
 use sights::sights;
 use utoipa::ToSchema;
-
-/// A common sensor, that the plain focal length of a first answer is told for.
-pub const COMMON_SENSOR: Sensor =
-    Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
 macro_rules! questions {
     ($(
@@ -389,6 +387,9 @@ questions! {
         /// Its id.
         design: String,
     } -> Vec<PatchOp> = |door| adopt(door.session().site().file(), &design)?;
+
+    /// What the design is made of, by model.
+    Parts -> Vec<Part> = |door| parts(door.session().site());
 
     /// The camera models to choose from.
     Catalogue -> Vec<Model> = |door| catalogue::models()?;

@@ -3,6 +3,7 @@
 use super::compare::{Difference, LISTS, PARTS, Thing, WHOLES, as_map, compare, items, keys};
 use super::edits::fresh_id;
 use super::merge_fields::by_field;
+use super::side::Side;
 use crate::file::{Fault, SiteFile};
 use crate::site::Site;
 use crate::words::units::Units;
@@ -10,16 +11,6 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
 use std::collections::HashMap;
 use utoipa::ToSchema;
-
-/// Whose state of a thing to take.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Side {
-    /// The one in hand.
-    Mine,
-    /// The other one.
-    Theirs,
-}
 
 /// What somebody chose for a thing that both changed.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]

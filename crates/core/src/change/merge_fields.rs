@@ -1,6 +1,6 @@
 //! One thing that both sides changed, put together field by field.
 
-use super::merge::Side;
+use super::side::Side;
 use serde_json::{Map, Value};
 
 /// What becomes of a thing as it was, as mine is and as theirs is: each field as the side has it that changed it. Where both

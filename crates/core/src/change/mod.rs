@@ -6,4 +6,5 @@ pub mod edits;
 pub mod forms;
 pub mod merge;
 mod merge_fields;
+pub mod side;
 pub mod ways;

@@ -1,6 +1,6 @@
 //! The heads of a camera as the file writes them.
 
-use super::{Exposure, Flattened, Lens, Link, Preset};
+use super::{Aimed, Exposure, Flattened, Lens, Link, Preset, Which};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -41,4 +41,76 @@ pub struct HeadFile {
     /// How it takes its pictures.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub exposure: Option<Exposure>,
+}
+
+impl HeadFile {
+    /// A head with an aim and nothing else said.
+    pub fn new(id: &str, aim: Aimed) -> Self {
+        HeadFile {
+            exposure: None,
+            id: id.to_owned(),
+            pan_deg: aim.pan_deg,
+            tilt_deg: aim.tilt_deg,
+            roll_deg: aim.roll_deg,
+            focal_mm: aim.focal_mm,
+            lens: None,
+            presets: vec![],
+            slew_deg_s: None,
+            zoom_s: None,
+            pointed_by: None,
+            flattened: vec![],
+        }
+    }
+
+    /// The views that it is judged by: its presets, or its own aim where it has none; then its flattened views.
+    pub fn views(&self) -> Vec<Which> {
+        let aims = if self.presets.is_empty() { 0..0 } else { 0..self.presets.len() };
+        let own = self.presets.is_empty().then_some(Which::Own);
+        let flat = (0..self.flattened.len()).map(Which::Flattened);
+        own.into_iter().chain(aims.map(Which::Preset)).chain(flat).collect()
+    }
+
+    /// The id of a view; none for its own aim.
+    pub fn view_id(&self, which: Which) -> Option<&str> {
+        match which {
+            Which::Own => None,
+            Which::Preset(place) => Some(&self.presets[place].id),
+            Which::Flattened(place) => Some(&self.flattened[place].id),
+        }
+    }
+
+    /// Aim and focal length of a view. A flattened view has no turn about its axis, and its head's focal length.
+    pub fn aimed(&self, which: Which) -> Aimed {
+        let (pan_deg, tilt_deg, roll_deg, focal_mm) = match which {
+            Which::Own => (self.pan_deg, self.tilt_deg, self.roll_deg, self.focal_mm),
+            Which::Preset(place) => {
+                let preset = &self.presets[place];
+                (preset.pan_deg, preset.tilt_deg, self.roll_deg, preset.focal_mm)
+            }
+            Which::Flattened(place) => {
+                let view = &self.flattened[place];
+                (view.pan_deg, view.tilt_deg, 0.0, self.focal_mm)
+            }
+        };
+        Aimed { pan_deg, tilt_deg, roll_deg, focal_mm }
+    }
+
+    /// Sets aim and focal length of a view; a flattened view keeps its own field and has no turn about its axis.
+    pub fn set_aimed(&mut self, which: Which, to: Aimed) {
+        match which {
+            Which::Own => {
+                (self.pan_deg, self.tilt_deg) = (to.pan_deg, to.tilt_deg);
+                (self.roll_deg, self.focal_mm) = (to.roll_deg, to.focal_mm);
+            }
+            Which::Preset(place) => {
+                let preset = &mut self.presets[place];
+                (preset.pan_deg, preset.tilt_deg, preset.focal_mm) = (to.pan_deg, to.tilt_deg, to.focal_mm);
+                self.roll_deg = to.roll_deg;
+            }
+            Which::Flattened(place) => {
+                let view = &mut self.flattened[place];
+                (view.pan_deg, view.tilt_deg) = (to.pan_deg, to.tilt_deg);
+            }
+        }
+    }
 }

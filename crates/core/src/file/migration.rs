@@ -1,7 +1,7 @@
 //! Reading a site file of any version that this program knows.
 
-use super::Fault;
 use super::site_file::{FORMAT, SiteFile, VERSION};
+use super::{Fault, FaultCode};
 use serde::Deserialize;
 
 /// The two fields that say how to read the rest.
@@ -18,15 +18,18 @@ impl SiteFile {
         let header: Header = read_json(text).map_err(|faults| read_json::<SiteFile>(text).err().unwrap_or(faults))?;
         if header.format != FORMAT {
             let message = format!("\"{}\" is not a site file; expected \"{FORMAT}\"", shortened(&header.format));
-            return Err(vec![Fault::new("format", message)]);
+            return Err(vec![Fault::new("format", message).of(FaultCode::Unreadable)]);
         }
         match header.version {
             VERSION => read_json(text),
-            0 => Err(vec![Fault::new("version", "there is no version 0")]),
-            newer => Err(vec![Fault::new(
-                "version",
-                format!("{newer} is newer than this program reads ({VERSION}); update it to open this file"),
-            )]),
+            0 => Err(vec![Fault::new("version", "there is no version 0").of(FaultCode::Version)]),
+            newer => Err(vec![
+                Fault::new(
+                    "version",
+                    format!("{newer} is newer than this program reads ({VERSION}); update it to open this file"),
+                )
+                .of(FaultCode::Version),
+            ]),
         }
     }
 }
@@ -38,7 +41,7 @@ impl SiteFile {
 pub fn read_json<'de, T: Deserialize<'de>>(text: &'de str) -> Result<T, Vec<Fault>> {
     let mut reader = serde_json::Deserializer::from_str(text);
     let value = read_value(&mut reader)?;
-    reader.end().map_err(|error| vec![Fault::new("", error.to_string())])?;
+    reader.end().map_err(|error| vec![Fault::new("", error.to_string()).of(FaultCode::Unreadable)])?;
     Ok(value)
 }
 
@@ -51,13 +54,13 @@ fn read_value<'de, T: Deserialize<'de>>(reader: &mut Reader<'de>) -> Result<T, V
             whole if whole == "." => String::new(),
             path => path,
         };
-        vec![Fault::new(path, error.inner().to_string())]
+        vec![Fault::new(path, error.inner().to_string()).of(FaultCode::Unreadable)]
     })
 }
 
 #[cfg(not(feature = "paths"))]
 fn read_value<'de, T: Deserialize<'de>>(reader: &mut Reader<'de>) -> Result<T, Vec<Fault>> {
-    T::deserialize(reader).map_err(|error| vec![Fault::new("", error.to_string())])
+    T::deserialize(reader).map_err(|error| vec![Fault::new("", error.to_string()).of(FaultCode::Unreadable)])
 }
 
 /// A text cut to what fits a message.

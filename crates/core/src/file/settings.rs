@@ -152,22 +152,6 @@ impl Rules {
     pub fn is_default(&self) -> bool {
         *self == Rules::default()
     }
-
-    /// The limits that are angles, with their names.
-    pub fn angles(&self) -> [(&'static str, f64); 10] {
-        [
-            ("identify_turned_kept_deg", self.identify_turned_kept_deg),
-            ("identify_turned_tight_deg", self.identify_turned_tight_deg),
-            ("recognise_turned_kept_deg", self.recognise_turned_kept_deg),
-            ("recognise_turned_tight_deg", self.recognise_turned_tight_deg),
-            ("face_kept_deg", self.face_kept_deg),
-            ("face_tight_deg", self.face_tight_deg),
-            ("level_side_deg", self.level_side_deg),
-            ("level_vertical_deg", self.level_vertical_deg),
-            ("raised_side_deg", self.raised_side_deg),
-            ("raised_vertical_deg", self.raised_vertical_deg),
-        ]
-    }
 }
 
 /// The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change.

@@ -2,8 +2,8 @@
 
 use super::lists::with_lists;
 use super::{
-    Brief, CameraFile, Conditions, Drawing, Fault, Flattened, GeoPlace, HeadFile, Lamp, Obstacle, Preset, PrivatePlace,
-    Reading, Rules, SiteFile, Spot, TargetFile, Variant,
+    Brief, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp, Obstacle, Preset,
+    PrivatePlace, Reading, Rules, SiteFile, Spot, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -160,7 +160,9 @@ fn put<T: Named>(
     touched: &mut HashSet<String>,
 ) -> Result<(), Fault> {
     let Some(change) = change else { return Ok(()) };
-    let nobody = |id: &str| Fault::new(name, format!("the change speaks of \"{id}\", which is not there"));
+    let nobody = |id: &str| {
+        Fault::new(name, format!("the change speaks of \"{id}\", which is not there")).of(FaultCode::UnknownId)
+    };
     touched.extend(change.put.iter().map(|item| item.id().to_owned()));
     let Some(order) = change.order else {
         for item in change.put {

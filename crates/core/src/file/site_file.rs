@@ -3,6 +3,7 @@
 //! These types mirror the file field for field and hold whatever JSON can say; only a
 //! [`Site`](crate::site::Site) has been validated.
 
+use super::height::Height;
 use super::{
     Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Obstacle, PrivatePlace, Reading, Rules, Spot, TargetFile,
     Variant,
@@ -100,13 +101,4 @@ impl SiteFile {
         let target = || self.targets.iter().find(|target| target.id == id && target.is_point());
         spot.or_else(|| target().map(|t| Height { over_ground: t.height_m, ground: t.ground_m }))
     }
-}
-
-/// How high something is.
-#[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub(crate) struct Height {
-    /// Over the ground at its foot, m.
-    pub over_ground: f64,
-    /// Height of that ground, m.
-    pub ground: f64,
 }

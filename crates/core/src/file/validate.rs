@@ -1,9 +1,10 @@
 //! Every fault of a site file, each with its place.
 
+use super::limits::{LIMITS, UNCERTAINTIES};
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
-    CameraFile, Emitter, Exposure, Fault, Flattened, HeadFile, Infrared, Lamp, Lens, Link, Model, Obstacle,
+    CameraFile, Emitter, Exposure, Fault, FaultCode, Flattened, HeadFile, Infrared, Lamp, Lens, Link, Model, Obstacle,
     ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject, TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
@@ -98,12 +99,23 @@ impl Check {
     }
 
     /// A finite number in a range.
+    /// As [`Check::that`], with the kind of fault.
+    pub(super) fn coded(&mut self, code: FaultCode, path: &str, holds: bool, message: impl FnOnce() -> String) {
+        if !holds {
+            self.faults.push(Fault::new(path, message()).of(code));
+        }
+    }
+
     pub(super) fn number(&mut self, path: String, value: f64, range: RangeInclusive<f64>, unit: &str) {
-        self.that(&path, range.contains(&value), || {
-            // A figure of hundreds of digits would bury the message.
-            let shown = if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") };
-            format!("{shown} is outside {} to {}{unit}", range.start(), range.end())
-        });
+        if range.contains(&value) {
+            return;
+        }
+        // A figure of hundreds of digits would bury the message.
+        let shown = if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") };
+        let message = format!("{shown} is outside {} to {}{unit}", range.start(), range.end());
+        let fault = Fault::new(path, message).of(FaultCode::OutOfRange);
+        let far_over = value > 5.0 * range.end().abs() && *range.end() > 0.0;
+        self.faults.push(if far_over { fault.hint("Is the decimal point where it should be?") } else { fault });
     }
 
     pub(super) fn text(&mut self, path: &str, value: &str, most: usize) {
@@ -138,7 +150,7 @@ impl Check {
             self.that(&format!("{at}.id"), (1..=64).contains(&id.len()) && id.chars().all(plain), || {
                 "an id has 1 to 64 letters, digits, _ - or .".to_owned()
             });
-            self.that(&format!("{at}.id"), once, || format!("\"{id}\" stands twice in {path}"));
+            self.coded(FaultCode::DoubleId, &format!("{at}.id"), once, || format!("\"{id}\" stands twice in {path}"));
             each(self, &at, item);
         }
     }
@@ -197,8 +209,14 @@ impl Check {
     }
 
     fn rules(&mut self, rules: &Rules) {
-        for (name, value) in rules.angles() {
-            self.number(format!("rules.{name}"), value, 0.0..=90.0, "°");
+        for limit in &LIMITS {
+            let [least, most] = limit.range;
+            self.number(format!("rules.{}", limit.field), (limit.of)(rules), least..=most, limit.unit);
+        }
+        for limit in &UNCERTAINTIES {
+            let [least, most] = limit.range;
+            let value = (limit.of)(&rules.uncertainties);
+            self.number(format!("rules.uncertainties.{}", limit.field), value, least..=most, limit.unit);
         }
         for (name, tight, kept) in [
             ("face", rules.face_tight_deg, rules.face_kept_deg),
@@ -209,47 +227,12 @@ impl Check {
                 format!("{tight} is under {name}_kept_deg, {kept}")
             });
         }
-        self.number("rules.hidden_small_share".into(), rules.hidden_small_share, 0.0..=0.9, "");
-        self.number("rules.hidden_large_share".into(), rules.hidden_large_share, 0.0..=0.9, "");
-        self.number("rules.mount_min_m".into(), rules.mount_min_m, 0.1..=100.0, " m");
-        self.number("rules.mount_max_m".into(), rules.mount_max_m, 0.1..=100.0, " m");
         self.that("rules.mount_max_m", rules.mount_max_m >= rules.mount_min_m, || {
             format!("{} m is under mount_min_m, {} m", rules.mount_max_m, rules.mount_min_m)
         });
-        for (name, value, range, unit) in [
-            ("looks_kept", rules.looks_kept, 1.0..=1000.0, ""),
-            ("looks_tight", rules.looks_tight, 1.0..=1000.0, ""),
-            ("blur_kept_px", rules.blur_kept_px, 0.01..=100.0, " px"),
-            ("zone_stops", rules.zone_stops, 0.1..=20.0, " stops"),
-            ("lane_width_m", rules.lane_width_m, 1.0..=100.0, " m"),
-            ("washed_out_stops", rules.washed_out_stops, 0.5..=20.0, " stops"),
-            ("backlit_deg", rules.backlit_deg, 0.0..=90.0, "°"),
-            ("lamp_near_deg", rules.lamp_near_deg, 0.0..=90.0, "°"),
-        ] {
-            self.number(format!("rules.{name}"), value, range, unit);
-        }
         self.that("rules.looks_tight", rules.looks_tight <= rules.looks_kept, || {
             format!("{} is over looks_kept, {}", rules.looks_tight, rules.looks_kept)
         });
-        let u = &rules.uncertainties;
-        for (name, value, most, unit) in [
-            ("laser_m", u.laser_m, 10.0, " m"),
-            ("plan_share", u.plan_share, 0.9, ""),
-            ("plan_m", u.plan_m, 10.0, " m"),
-            ("guess_share", u.guess_share, 0.9, ""),
-            ("laser_across_m", u.laser_across_m, 10.0, " m"),
-            ("plan_across_m", u.plan_across_m, 10.0, " m"),
-            ("guess_across_m", u.guess_across_m, 10.0, " m"),
-            ("guess_across_share", u.guess_across_share, 0.9, ""),
-            ("height_m", u.height_m, 10.0, " m"),
-            ("camera_height_m", u.camera_height_m, 10.0, " m"),
-            ("roll_deg", u.roll_deg, 45.0, "°"),
-            ("aim_deg", u.aim_deg, 45.0, "°"),
-            ("focal_share", u.focal_share, 0.9, ""),
-            ("zoom_focal_share", u.zoom_focal_share, 0.9, ""),
-        ] {
-            self.number(format!("rules.uncertainties.{name}"), value, 0.0..=most, unit);
-        }
     }
 
     fn obstacle(&mut self, at: &str, obstacle: &Obstacle) {
@@ -428,7 +411,9 @@ impl Check {
         let mut mounted = |at: String, camera: &CameraFile, looked_at: bool| {
             if let Some(id) = camera.mounted_on.as_deref().filter(|_| looked_at) {
                 let known = obstacles.contains(id);
-                self.that(&format!("{at}.mounted_on"), known, || format!("there is no obstacle \"{id}\""));
+                self.coded(FaultCode::UnknownId, &format!("{at}.mounted_on"), known, || {
+                    format!("there is no obstacle \"{id}\"")
+                });
             }
         };
         for (place, camera) in file.cameras.iter().enumerate() {

@@ -3,7 +3,7 @@
 use super::drawing::{Drawing, MOST_PX};
 use super::site_change::Touched;
 use super::validate::{Check, FAR_M, GROUNDS_M, HEIGHTS_M};
-use super::{Brief, Height, Photo, Point2, Reading, SiteFile, Spot, TargetFile};
+use super::{Brief, FaultCode, Height, Photo, Point2, Reading, SiteFile, Spot, TargetFile};
 use std::collections::{HashMap, HashSet};
 
 const MOST_SPOTS: usize = 500;
@@ -45,7 +45,9 @@ impl Check {
                 && (spots_changed || of(&touched.cameras, &camera.id))
             {
                 let known = spots.contains(id.as_str());
-                self.that(&format!("cameras[{place}].spot"), known, || format!("there is no spot \"{id}\""));
+                self.coded(FaultCode::UnknownId, &format!("cameras[{place}].spot"), known, || {
+                    format!("there is no spot \"{id}\"")
+                });
             }
         }
         if spots_changed || !touched.targets.is_empty() || !touched.readings.is_empty() {

@@ -5,7 +5,7 @@ use crate::judge::aim_slack::aim_slack;
 use crate::light::{LampLight, lux_upright};
 use crate::math::{Angle, Separation};
 use crate::scene::{COLUMNS, Eye, Scene, Solid, Upright, Volume};
-use crate::site::{Head, Lane, Mask, Target};
+use crate::site::{Head, Lane, Mask, Target, masks_of};
 use crate::work::Patience;
 use glam::{DVec2, DVec3};
 use std::cell::OnceCell;
@@ -105,7 +105,7 @@ impl<'a> Sight<'a> {
     /// What of the head's picture must be masked.
     pub fn masks(&self) -> &'a [Mask] {
         let Viewer { head, eye, scene, private, .. } = self.viewer;
-        if private.is_empty() { &[] } else { head.masks(|| Mask::all(head, eye, scene, private)) }
+        if private.is_empty() { &[] } else { head.masks(|| masks_of(head, eye, scene, private)) }
     }
 
     /// Whether the sample itself is in the picture; out of it there is no figure.

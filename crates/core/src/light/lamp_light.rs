@@ -38,7 +38,7 @@ impl LampLight {
     /// What it gives a surface at a point whose way out is `normal` (of length one), lux, whatever stands in the way.
     ///
     /// ```
-    /// use bright_angle_core::site::LampLight;
+    /// use bright_angle_core::light::LampLight;
     /// use glam::DVec3;
     /// // 6283 lm are 1000 cd: straight below at 5 m a level surface gets 40 lux, at 45° 1000·cos³45°/25 = 14.1 lux.
     /// let lamp = LampLight { id: "l".into(), from: DVec3::Z * 5.0, candela: 1000.0, inside: None };

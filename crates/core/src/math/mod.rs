@@ -5,6 +5,7 @@ mod clip;
 mod grid;
 mod hull;
 mod interval;
+pub mod least_squares;
 mod lens_curve;
 mod pose;
 pub mod projection;

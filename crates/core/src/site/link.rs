@@ -6,17 +6,18 @@
 //! angles between where it looked and where it should have looked. Four pairs give eight equations.
 
 use crate::file::{Fault, Link};
+use crate::math::least_squares::{Fit, Settled, Stuck, Until, settle};
 use crate::math::{Angle, Pose};
 use crate::site::{Head, Site};
 use glam::{DMat3, DVec2, DVec3};
-use nalgebra::{SMatrix, SVector};
+use nalgebra::{DMatrix, DVector};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 /// The fewest pairs.
 pub const LEAST_PAIRS: usize = 4;
 const FIGURES: usize = 6;
-const MOST_STEPS: usize = 60;
+const UNTIL: Until = Until { length: 1e-10, steps: 60 };
 /// With more pairs than this none is left out to see how the others agree.
 const MOST_LEFT_OUT: usize = 40;
 /// Where the figures are taken from: how well the drawn place is known, m, and the scales, radians. They hold what few pairs leave
@@ -171,7 +172,55 @@ fn places(fixed: &Head, link: &Link) -> Result<Vec<DVec3>, Fault> {
     link.pairs.iter().enumerate().map(place).collect()
 }
 
-/// Gauss and Newton, damped where a step does not help (Levenberg and Marquardt, as in any textbook on least squares).
+/// How the turned head hangs, six figures sought: where it is off from where it is drawn, and how its scales are turned.
+struct Hanging<'a> {
+    drawn: DVec3,
+    pairs: &'a [Pointed],
+    first: [f64; FIGURES],
+}
+
+impl Hanging<'_> {
+    /// By how much each pair misses, and how far each figure is from where it began, in standard deviations.
+    fn misses(&self, figures: &[f64; FIGURES]) -> DVector<f64> {
+        let hung = Hung::of(self.drawn, figures);
+        let mut misses: Vec<f64> = Vec::with_capacity(3 * self.pairs.len() + FIGURES);
+        for pair in self.pairs {
+            let apart = hung.looks(pair.pan_deg, pair.tilt_deg).cross((pair.place - hung.at).normalize_or_zero());
+            misses.extend(apart.to_array().map(|part| part / POINTED_SIGMA));
+        }
+        let sigma = |place: usize| if place < 3 { PLACE_SIGMA_M } else { TURN_SIGMA };
+        misses.extend((0..FIGURES).map(|place| (figures[place] - self.first[place]) / sigma(place)));
+        DVector::from_vec(misses)
+    }
+}
+
+fn figures_of(at: &DVector<f64>) -> [f64; FIGURES] {
+    std::array::from_fn(|place| at[place])
+}
+
+impl Fit for Hanging<'_> {
+    fn misfit(&self, at: &DVector<f64>) -> f64 {
+        self.misses(&figures_of(at)).norm_squared()
+    }
+
+    fn equations(&self, at: &DVector<f64>, _: u32) -> (DMatrix<f64>, DVector<f64>) {
+        let figures = figures_of(at);
+        let now = self.misses(&figures);
+        let slope = |place: usize| {
+            let h = 1e-6;
+            let mut ahead = figures;
+            ahead[place] += h;
+            (self.misses(&ahead) - &now) / h
+        };
+        let slopes = DMatrix::from_columns(&(0..FIGURES).map(slope).collect::<Vec<_>>());
+        (slopes.tr_mul(&slopes), -slopes.tr_mul(&now))
+    }
+
+    fn length(&self, step: &DVector<f64>) -> f64 {
+        step.amax()
+    }
+}
+
 fn solve(drawn: DVec3, pairs: &[Pointed]) -> [f64; FIGURES] {
     // The turn begins with the pan that the pairs say on the whole.
     let (mut sin, mut cos) = (0.0, 0.0);
@@ -180,55 +229,10 @@ fn solve(drawn: DVec3, pairs: &[Pointed]) -> [f64; FIGURES] {
         let turn = (Angle::bearing_of(step.x, step.y) - Angle::degrees(pair.pan_deg)).rad();
         (sin, cos) = (sin + turn.sin(), cos + turn.cos());
     }
-    let mut figures = [0.0, 0.0, 0.0, sin.atan2(cos), 0.0, 0.0];
-    let first = figures;
-    let misses = |figures: &[f64; FIGURES]| -> Vec<f64> {
-        let hung = Hung::of(drawn, figures);
-        let mut misses: Vec<f64> = Vec::with_capacity(3 * pairs.len() + FIGURES);
-        for pair in pairs {
-            let apart = hung.looks(pair.pan_deg, pair.tilt_deg).cross((pair.place - hung.at).normalize_or_zero());
-            misses.extend(apart.to_array().map(|part| part / POINTED_SIGMA));
-        }
-        let sigma = |place: usize| if place < 3 { PLACE_SIGMA_M } else { TURN_SIGMA };
-        misses.extend((0..FIGURES).map(|place| (figures[place] - first[place]) / sigma(place)));
-        misses
-    };
-    let square = |misses: &[f64]| misses.iter().map(|miss| miss * miss).sum::<f64>();
-    let mut now = misses(&figures);
-    let mut damping = 1e-3;
-    for _ in 0..MOST_STEPS {
-        let slopes: Vec<Vec<f64>> = (0..FIGURES)
-            .map(|place| {
-                let h = 1e-6;
-                let mut ahead = figures;
-                ahead[place] += h;
-                misses(&ahead).iter().zip(&now).map(|(a, b)| (a - b) / h).collect()
-            })
-            .collect();
-        let Some(step) = normal_step(&slopes, &now, damping) else { break };
-        let then: [f64; FIGURES] = std::array::from_fn(|place| figures[place] - step[place]);
-        let next = misses(&then);
-        if square(&next) < square(&now) {
-            let small = step.iter().all(|part| part.abs() < 1e-12);
-            (figures, now, damping) = (then, next, damping * 0.2);
-            if small {
-                break;
-            }
-        } else {
-            damping *= 8.0;
-            if damping > 1e12 {
-                break;
-            }
-        }
+    let first = [0.0, 0.0, 0.0, sin.atan2(cos), 0.0, 0.0];
+    let from = DVector::from_column_slice(&first);
+    match settle(&Hanging { drawn, pairs, first }, from, UNTIL, |_| Ok::<(), ()>(())) {
+        Ok(Settled { at, .. }) | Err(Stuck::Unsettled(at)) => figures_of(&at),
+        Err(Stuck::Singular | Stuck::Ended(())) => first,
     }
-    figures
-}
-
-/// The step of the damped normal equations; `None` where they cannot be solved.
-fn normal_step(slopes: &[Vec<f64>], misses: &[f64], damping: f64) -> Option<[f64; FIGURES]> {
-    let dot = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
-    let raised = |i: usize, j: usize| if i == j { 1.0 + damping } else { 1.0 };
-    let normal = SMatrix::<f64, FIGURES, FIGURES>::from_fn(|i, j| dot(&slopes[i], &slopes[j]) * raised(i, j));
-    let right = SVector::<f64, FIGURES>::from_fn(|i, _| dot(&slopes[i], misses));
-    Some(normal.cholesky()?.solve(&right).into())
 }

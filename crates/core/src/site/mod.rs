@@ -5,6 +5,7 @@ mod head;
 pub mod lane;
 pub mod link;
 mod mask;
+mod masking;
 pub mod needs;
 mod standing;
 pub mod subject;
@@ -13,8 +14,8 @@ pub mod tour;
 mod uncertainty;
 
 use crate::file::{
-    CameraFile, Conditions, Fault, HeadRef, Obstacle, PrivatePlace, Reading, Rules, SiteChange, SiteFile, TargetFile,
-    Touched, Which, faults, faults_of,
+    CameraFile, Conditions, Fault, FaultCode, HeadRef, Obstacle, PrivatePlace, Reading, Rules, SiteChange, SiteFile,
+    TargetFile, Touched, Which, faults, faults_of,
 };
 use crate::light::LampLight;
 use crate::scene::{Eye, Scene, Solid};
@@ -22,6 +23,7 @@ pub use ground_edges::GroundEdges;
 pub use head::Head;
 pub use lane::Lane;
 pub use mask::Mask;
+pub use masking::masks_of;
 use standing::standing;
 use std::collections::HashMap;
 pub use target::Target;
@@ -155,7 +157,7 @@ impl Site {
 
     fn masks_worked_out(&self, head: &Head) -> Vec<Mask> {
         let eye = Eye::new(&self.scene, head.position(), head.mounted_on());
-        Mask::all(head, &eye, &self.scene, &self.private)
+        masking::masks_of(head, &eye, &self.scene, &self.private)
     }
 
     /// The file it was made from.
@@ -220,8 +222,12 @@ impl Site {
         let found = self.heads.iter().position(|h| of_head(&h) && (view.is_none() || h.view_id() == view));
         found.ok_or_else(|| {
             match (self.heads.iter().any(|h| h.camera_id() == camera), self.heads.iter().find(of_head)) {
-                (false, _) => Fault::new("camera", format!("the site has no camera \"{camera}\"")),
-                (true, None) => Fault::new("head", format!("camera \"{camera}\" has no head \"{head}\"")),
+                (false, _) => {
+                    Fault::new("camera", format!("the site has no camera \"{camera}\"")).of(FaultCode::UnknownId)
+                }
+                (true, None) => {
+                    Fault::new("head", format!("camera \"{camera}\" has no head \"{head}\"")).of(FaultCode::UnknownId)
+                }
                 (true, Some(_)) => {
                     Fault::new("view", format!("head \"{head}\" has no view \"{}\"", view.unwrap_or_default()))
                 }
@@ -232,7 +238,9 @@ impl Site {
     /// The place in [`Site::targets`] of the target with this id.
     pub fn target_place(&self, target: &str) -> Result<usize, Fault> {
         let place = self.targets.iter().position(|t| t.id == target);
-        place.ok_or_else(|| Fault::new("target", format!("the site has no target \"{target}\"")))
+        place.ok_or_else(|| {
+            Fault::new("target", format!("the site has no target \"{target}\"")).of(FaultCode::UnknownId)
+        })
     }
 }
 

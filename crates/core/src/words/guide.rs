@@ -1,7 +1,10 @@
 //! What a site asks for and what is usual: tasks as people say them, the answers that are usual for a kind of site, and what
 //! must be answered before one leaves. All of it common practice, no source.
 
-use crate::file::{Brief, KnownPlate, SiteKind, Subject, Task, USUAL_APART_DEG, known_plates};
+use super::begins::{Begins, begins};
+use crate::file::limits::{LIMITS, UNCERTAINTIES};
+use crate::file::{Brief, KnownPlate, Rules, SiteKind, Subject, Task, USUAL_APART_DEG, known_plates};
+use crate::site::link::LEAST_PAIRS;
 use crate::site::subject::usual_size;
 use crate::site::tour::{USUAL_SLEW_DEG_S, USUAL_ZOOM_S};
 use serde::Serialize;
@@ -58,6 +61,26 @@ pub struct Defaults {
     pub apart_deg: f64,
 }
 
+/// The range of a limit or an uncertainty of a site.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct LimitRange {
+    /// Its name in the file's `rules`, or in their `uncertainties`.
+    pub field: &'static str,
+    /// The least.
+    pub least: f64,
+    /// The greatest.
+    pub most: f64,
+}
+
+/// Heights on the ground that people ask about, m: the ground itself, a plate's, a face's.
+const HEIGHTS_M: [f64; 3] = [0.0, 0.7, 1.6];
+/// A solid so near to a camera may be what it sits on, m: drawings are rough.
+const SITS_ON_WITHIN_M: f64 = 1.0;
+/// A picture of a moving plate is looked at with the shutter open so long, s (handbook, section 6).
+const LOOKED_AT_SHUTTER_S: f64 = 1.0 / 500.0;
+/// Kilometres an hour in a metre a second.
+const KMH: f64 = 3.6;
+
 /// All of it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Guide {
@@ -77,6 +100,22 @@ pub struct Guide {
     pub plates: Vec<KnownPlate>,
     /// What is taken where a file does not say.
     pub defaults: Defaults,
+    /// The limits and uncertainties where a file does not say.
+    pub rules: Rules,
+    /// Their ranges.
+    pub limits: Vec<LimitRange>,
+    /// How things begin.
+    pub begins: Begins,
+    /// Heights on the ground that people ask about, m.
+    pub heights_m: [f64; 3],
+    /// A solid so near to a camera may be what it sits on, m.
+    pub sits_on_within_m: f64,
+    /// How few pairs link a fixed view to a head that is turned.
+    pub link_pairs: usize,
+    /// A picture of something that moves is looked at with the shutter open so long, s.
+    pub shutter_s: f64,
+    /// Kilometres an hour in a metre a second.
+    pub kmh: f64,
 }
 
 /// The guide.
@@ -94,7 +133,21 @@ pub fn guide() -> Guide {
             .collect(),
         plates: known_plates(),
         defaults: Defaults { slew_deg_s: USUAL_SLEW_DEG_S, zoom_s: USUAL_ZOOM_S, apart_deg: USUAL_APART_DEG },
+        rules: Rules::default(),
+        limits: limits(),
+        begins: begins(),
+        heights_m: HEIGHTS_M,
+        sits_on_within_m: SITS_ON_WITHIN_M,
+        link_pairs: LEAST_PAIRS,
+        shutter_s: LOOKED_AT_SHUTTER_S,
+        kmh: KMH,
     }
+}
+
+fn limits() -> Vec<LimitRange> {
+    let range = |field, [least, most]: [f64; 2]| LimitRange { field, least, most };
+    let rules = LIMITS.iter().map(|limit| range(limit.field, limit.range));
+    rules.chain(UNCERTAINTIES.iter().map(|limit| range(limit.field, limit.range))).collect()
 }
 
 const fn plain(says: &'static str, subject: Subject, task: Task, height_m: f64) -> PlainTask {

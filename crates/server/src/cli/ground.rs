@@ -72,8 +72,15 @@ pub fn rays(file: &Path, head: &HeadRef) -> Answer {
     let read = std::io::stdin().lock().take(input::LARGEST).read_to_string(&mut text);
     read.map_err(|error| vec![Fault::new("-", error.to_string())])?;
     let mut out = String::from("u,v,hit,id,distance_m");
-    for (line, row) in text.lines().enumerate().skip(1).filter(|(_, row)| !row.trim().is_empty()) {
-        let pixel = place(row).map_err(|_| vec![Fault::new(format!("line {}", line + 1), "is no pixel: u,v")])?;
+    for (line, row) in text.lines().enumerate().filter(|(_, row)| !row.trim().is_empty()) {
+        // The first line may be a header, or the first pixel already.
+        if line == 0 && row.trim().trim_start_matches('\u{feff}').split(',').take(2).map(str::trim).eq(["u", "v"]) {
+            continue;
+        }
+        let pixel = place(row).map_err(|_| {
+            let or = if line == 0 { ", nor a header that begins with u,v" } else { "" };
+            vec![Fault::new(format!("line {}", line + 1), format!("is no pixel: u,v{or}"))]
+        })?;
         let [u, v] = pixel;
         let met = ray(head, eye, site.scene(), pixel.into());
         // Writing to a string cannot fail.

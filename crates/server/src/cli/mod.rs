@@ -13,6 +13,7 @@ mod view;
 use crate::drawing::Kind;
 use bright_angle_core::Fault;
 use bright_angle_core::file::schema::site_schema;
+use bright_angle_core::words::guide::guide;
 use bright_angle_core::words::units::Units;
 use clap::{Args, Parser, Subcommand, ValueEnum};
 use std::io::Write;
@@ -221,6 +222,8 @@ enum Command {
     Lens(lens::LensArgs),
     /// The JSON Schema of the site file
     Schema,
+    /// What is asked and usual: tasks, sizes, plates, limits with their ranges, how things begin, as JSON
+    Guide,
     /// The OpenAPI document of the server
     Openapi,
     /// Bring the tables of a PostgreSQL database up to date, as their owner
@@ -291,6 +294,7 @@ pub fn run() -> ExitCode {
         Command::Readings { file } => compute::readings(&file),
         Command::Lens(args) => lens::lens(&args),
         Command::Schema => compute::json(&site_schema()),
+        Command::Guide => compute::json(&guide()),
         Command::Openapi => compute::json(&crate::api::document()),
         Command::Migrate(args) => keeping::migrate(&args),
         Command::Backup(args) => keeping::backup(&args),

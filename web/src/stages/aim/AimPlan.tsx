@@ -3,6 +3,7 @@ import { Button, Radio } from "antd";
 import { Suspense, lazy, memo } from "react";
 import type { GroundShown } from "../../core/useGround";
 import { useRelief } from "../../core/useRelief";
+import { GUIDE } from "../../core/guide";
 import type { Shown } from "../../core/useSights";
 import type { Point, SiteFile, Target, Units } from "../../core/types";
 import { useSettings } from "../../keep/settings";
@@ -179,8 +180,6 @@ export function SiteRelief({
   );
 }
 
-const HEIGHTS = [0, 0.7, 1.6];
-
 /** How to read the relief, and at which height it is. */
 const ReliefKey = memo(function ReliefKey({
   height,
@@ -202,7 +201,10 @@ const ReliefKey = memo(function ReliefKey({
         aria-label="Height of the relief"
         value={height}
         onChange={(event) => onHeight(event.target.value as number)}
-        options={HEIGHTS.map((value) => ({ value, label: value === 0 ? "ground" : formatLength(value, units, 1) }))}
+        options={GUIDE.heights_m.map((value) => ({
+          value,
+          label: value === 0 ? "ground" : formatLength(value, units, 1),
+        }))}
       />
     </div>
   );

@@ -1,16 +1,15 @@
 /** The figures of the obstacle in hand. */
 import { Button, Select, Switch } from "antd";
+import { GUIDE } from "../../core/guide";
 import type { Obstacle } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { type Change, duplicateThing, madeOf } from "../../keep/things";
 import { useInHand } from "../../model/inHand";
 import { setFilled, setKind, setOpen, swingOver } from "../../model/obstacles";
-import { offsetCopy, splitObstacle } from "../../model/shapes";
+import { OBSTACLE_KINDS, offsetCopy, splitObstacle } from "../../model/shapes";
 import { Dial } from "../../ui/Dial";
 import { length, plain } from "../../ui/Measure";
 import { ThingCard } from "./ThingCard";
-
-const KINDS: Obstacle["kind"][] = ["building", "wall", "fence", "tree", "glass", "vehicle", "eave", "door", "other"];
 
 export function ObstacleCard({ thing: obstacle }: { thing: Obstacle }) {
   const units = useSettings((settings) => settings.units);
@@ -43,7 +42,7 @@ export function ObstacleCard({ thing: obstacle }: { thing: Obstacle }) {
               size="small"
               aria-label="Kind of obstacle"
               value={obstacle.kind}
-              options={KINDS.map((kind) => ({ value: kind, label: kind }))}
+              options={OBSTACLE_KINDS.map((kind) => ({ value: kind, label: kind }))}
               onChange={(kind) =>
                 change("Change the kind", (held) => {
                   setKind(held, kind);
@@ -170,7 +169,7 @@ function KindFields({ obstacle, change }: KindProps) {
             checked={obstacle.bare_see_through != null}
             onChange={(loses) =>
               change("Leaves", (held) => {
-                if (loses) held.bare_see_through = BARE;
+                if (loses) held.bare_see_through = GUIDE.begins.bare_see_through;
                 else delete held.bare_see_through;
               })
             }
@@ -200,6 +199,3 @@ function KindFields({ obstacle, change }: KindProps) {
     </>
   );
 }
-
-/** How well one sees through a bare crown; common practice, no source. */
-const BARE = 0.7;

@@ -1,5 +1,6 @@
 /** The limits that a site's verdicts are given under. */
 import { Drawer, Radio, Switch } from "antd";
+import { GUIDE } from "../../core/guide";
 import type { SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
@@ -9,40 +10,49 @@ type Rules = NonNullable<SiteFile["rules"]>;
 type Stated = NonNullable<Rules["uncertainties"]>;
 type Conditions = NonNullable<SiteFile["conditions"]>;
 
-/** Each with its usual value: degrees, shares, metres. What is kept may not pass what is tight. */
+/** A limit where the site says none, and its range: the core's. */
+const USUAL = GUIDE.rules as Required<Rules>;
+const STATED = USUAL.uncertainties as Required<Stated>;
+function rangeOf(field: keyof Rules | keyof Stated): { least: number; most: number } {
+  const known = GUIDE.limits.find((limit) => limit.field === field);
+  if (!known) throw new Error(`nobody says how far ${field} goes`);
+  return known;
+}
+
+/** What is kept may not pass what is tight. */
 const TURNED = [
-  ["Identify", "identify_turned_kept_deg", 30, "identify_turned_tight_deg", 60],
-  ["Recognise", "recognise_turned_kept_deg", 60, "recognise_turned_tight_deg", 80],
+  ["Identify", "identify_turned_kept_deg", "identify_turned_tight_deg"],
+  ["Recognise", "recognise_turned_kept_deg", "recognise_turned_tight_deg"],
 ] as const;
 const HIDDEN = [
-  ["Face or plate", "hidden_small_share", 0],
-  ["Person or vehicle", "hidden_large_share", 1 / 3],
+  ["Face or plate", "hidden_small_share"],
+  ["Person or vehicle", "hidden_large_share"],
 ] as const;
 const LENGTHS = [
-  ["Laser", "laser_m", 0.05],
-  ["Height", "height_m", 0.05],
-  ["Camera's height", "camera_height_m", 0.05],
-  ["Across, laser", "laser_across_m", 0.1],
-  ["Across, plan", "plan_across_m", 0.25],
-  ["Across, guess", "guess_across_m", 0.5],
+  ["Laser", "laser_m"],
+  ["Height", "height_m"],
+  ["Camera's height", "camera_height_m"],
+  ["Across, laser", "laser_across_m"],
+  ["Across, plan", "plan_across_m"],
+  ["Across, guess", "guess_across_m"],
 ] as const;
 const ANGLES = [
-  ["Aim", "aim_deg", 1],
-  ["Roll", "roll_deg", 1],
+  ["Aim", "aim_deg"],
+  ["Roll", "roll_deg"],
 ] as const;
 
-/** Of plates on their way, of night and sun: label, field, usual value, unit, decimals, step, most. */
+/** Of plates on their way, of night and sun: label, field, unit, decimals, step. */
 const LANE = [
-  ["Looks, kept", "looks_kept", 3, "looks", 0, 1, 1000],
-  ["Looks, tight", "looks_tight", 1, "looks", 0, 1, 1000],
-  ["Blur, kept", "blur_kept_px", 1, "px", 1, 0.1, 100],
-  ["Infrared, ends", "zone_stops", 2, "stops", 1, 0.1, 20],
-  ["Picture width", "lane_width_m", 6, "m", 1, 0.5, 100],
+  ["Looks, kept", "looks_kept", "looks", 0, 1],
+  ["Looks, tight", "looks_tight", "looks", 0, 1],
+  ["Blur, kept", "blur_kept_px", "px", 1, 0.1],
+  ["Infrared, ends", "zone_stops", "stops", 1, 0.1],
+  ["Picture width", "lane_width_m", "m", 1, 0.5],
 ] as const;
 const LIGHT = [
-  ["Washed out past", "washed_out_stops", 4, "stops", 1, 0.5, 20],
-  ["Lamp near", "lamp_near_deg", 10, "°", 0, 1, 90],
-  ["Back-lit within", "backlit_deg", 20, "°", 0, 1, 90],
+  ["Washed out past", "washed_out_stops", "stops", 1, 0.5],
+  ["Lamp near", "lamp_near_deg", "°", 0, 1],
+  ["Back-lit within", "backlit_deg", "°", 0, 1],
 ] as const;
 
 /** Which season and year the verdicts are given for. */
@@ -88,7 +98,8 @@ function SeasonFields() {
 }
 
 export function SiteRules({ close }: { close(): void }) {
-  const rules = useSite((state) => state.open?.site.rules) ?? {};
+  const own = useSite((state) => state.open?.site.rules) ?? {};
+  const rules = { ...USUAL, ...own };
   const edit = useSite((state) => state.edit);
   const units = useSettings((settings) => settings.units);
   const set = (says: string, change: Partial<Rules>): void =>
@@ -96,15 +107,15 @@ export function SiteRules({ close }: { close(): void }) {
       site.rules = { ...site.rules, ...change };
     });
   const state = (change: Partial<Stated>): void =>
-    set("Change an uncertainty", { uncertainties: { ...rules.uncertainties, ...change } });
-  const stated = rules.uncertainties ?? {};
+    set("Change an uncertainty", { uncertainties: { ...own.uncertainties, ...change } });
+  const stated = { ...STATED, ...own.uncertainties };
   const angle = plain("°", 1, 0.5);
   return (
     <Drawer open title="Limits of this site" onClose={close} size={380}>
       <div className="rules-form">
         <h3>Table of needs</h3>
         <Radio.Group
-          value={rules.needs ?? "2014"}
+          value={rules.needs}
           onChange={(event) => set("Change the table of needs", { needs: event.target.value as "2014" })}
         >
           <Radio value="2014">IEC 62676-4:2014</Radio>
@@ -112,7 +123,7 @@ export function SiteRules({ close }: { close(): void }) {
         </Radio.Group>
         <h3>School of plate cameras</h3>
         <Radio.Group
-          value={rules.plate_school ?? "level"}
+          value={rules.plate_school}
           onChange={(event) =>
             set("Change the school of plate cameras", { plate_school: event.target.value as "level" })
           }
@@ -140,29 +151,29 @@ export function SiteRules({ close }: { close(): void }) {
           <Measure
             of="rules"
             label="Kept up to"
-            value={rules.face_kept_deg ?? 15}
+            value={rules.face_kept_deg}
             quantity={angle}
-            min={0}
-            max={rules.face_tight_deg ?? 30}
+            min={rangeOf("face_kept_deg").least}
+            max={rules.face_tight_deg}
             onChange={(v) => set("Change a limit", { face_kept_deg: v })}
           />
           <Measure
             of="rules"
             label="Tight up to"
-            value={rules.face_tight_deg ?? 30}
+            value={rules.face_tight_deg}
             quantity={angle}
-            min={rules.face_kept_deg ?? 15}
-            max={90}
+            min={rules.face_kept_deg}
+            max={rangeOf("face_tight_deg").most}
             onChange={(v) => set("Change a limit", { face_tight_deg: v })}
           />
         </div>
         <h3>Face turned away</h3>
         <div className="dials">
-          {TURNED.map(([task, keptField, usuallyKept, tightField, usuallyTight]) => {
-            const [kept, tight] = [rules[keptField] ?? usuallyKept, rules[tightField] ?? usuallyTight];
+          {TURNED.map(([task, keptField, tightField]) => {
+            const [kept, tight] = [rules[keptField], rules[tightField]];
             const ends = [
-              ["kept", keptField, kept, 0, tight],
-              ["tight", tightField, tight, kept, 90],
+              ["kept", keptField, kept, rangeOf(keptField).least, tight],
+              ["tight", tightField, tight, kept, rangeOf(tightField).most],
             ] as const;
             return ends.map(([word, field, value, min, max]) => (
               <Measure
@@ -180,15 +191,15 @@ export function SiteRules({ close }: { close(): void }) {
         </div>
         <h3>Hidden, at most</h3>
         <div className="dials">
-          {HIDDEN.map(([label, field, usual]) => (
+          {HIDDEN.map(([label, field]) => (
             <Measure
               of="rules"
               key={field}
               label={label}
-              value={(rules[field] ?? usual) * 100}
+              value={rules[field] * 100}
               quantity={plain("%", 0, 1)}
-              min={0}
-              max={90}
+              min={rangeOf(field).least * 100}
+              max={rangeOf(field).most * 100}
               onChange={(v) => set("Change a limit", { [field]: v / 100 })}
             />
           ))}
@@ -197,7 +208,7 @@ export function SiteRules({ close }: { close(): void }) {
         <label className="switch-line">
           <Switch
             size="small"
-            checked={rules.overview_pair ?? true}
+            checked={rules.overview_pair}
             onChange={(wanted) => set("Change the overview pair", { overview_pair: wanted })}
           />{" "}
           An overview camera beside every plate camera
@@ -206,15 +217,15 @@ export function SiteRules({ close }: { close(): void }) {
           <div key={place}>
             {place === 1 && <h3>Night and sun</h3>}
             <div className="dials">
-              {fields.map(([label, field, usual, unit, decimals, step, most]) => (
+              {fields.map(([label, field, unit, decimals, step]) => (
                 <Measure
                   of="rules"
                   key={field}
                   label={label}
-                  value={rules[field] ?? usual}
+                  value={rules[field]}
                   quantity={plain(unit, decimals, step)}
-                  min={field === "looks_kept" ? (rules.looks_tight ?? 1) : unit === "looks" ? 1 : step}
-                  max={field === "looks_tight" ? (rules.looks_kept ?? 3) : most}
+                  min={field === "looks_kept" ? rules.looks_tight : rangeOf(field).least}
+                  max={field === "looks_tight" ? rules.looks_kept : rangeOf(field).most}
                   onChange={(v) => set("Change a limit", { [field]: v })}
                 />
               ))}
@@ -223,37 +234,37 @@ export function SiteRules({ close }: { close(): void }) {
         ))}
         <h3>Stated uncertainties, ±</h3>
         <div className="dials">
-          {LENGTHS.map(([label, field, usual]) => (
+          {LENGTHS.map(([label, field]) => (
             <Measure
               of="rules"
               key={field}
               label={label}
-              value={stated[field] ?? usual}
+              value={stated[field]}
               quantity={length(units)}
-              min={0}
-              max={10}
+              min={rangeOf(field).least}
+              max={rangeOf(field).most}
               onChange={(v) => state({ [field]: v })}
             />
           ))}
-          {ANGLES.map(([label, field, usual]) => (
+          {ANGLES.map(([label, field]) => (
             <Measure
               of="rules"
               key={field}
               label={label}
-              value={stated[field] ?? usual}
+              value={stated[field]}
               quantity={angle}
-              min={0}
-              max={45}
+              min={rangeOf(field).least}
+              max={rangeOf(field).most}
               onChange={(v) => state({ [field]: v })}
             />
           ))}
           <Measure
             of="rules"
             label="Guess"
-            value={(stated.guess_share ?? 0.1) * 100}
+            value={stated.guess_share * 100}
             quantity={plain("%", 0, 1)}
-            min={0}
-            max={90}
+            min={rangeOf("guess_share").least * 100}
+            max={rangeOf("guess_share").most * 100}
             onChange={(v) => state({ guess_share: v / 100 })}
           />
         </div>

@@ -4,9 +4,10 @@ use super::change::patch;
 use super::desk::Desk;
 use super::rank::{Rank, compare_sites};
 use super::search::Search;
-use super::{Way, WayKind, words};
+use super::way::{Measures, Way, WayKind};
+use super::words;
 use crate::change::edits::{fresh_id, new_camera};
-use crate::file::{CameraFile, Distance, DistanceHow, Form, Model, PatchOp, Which};
+use crate::file::{CameraFile, Distance, DistanceHow, Form, HeadRef, Model, PatchOp, Which};
 use crate::judge::evaluation::{Seen, eye_around, promise_of, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight_line::{judge, keeps};
 use crate::site::{Head, Target};
@@ -49,8 +50,12 @@ pub fn measured(desk: &Desk) -> Option<(Rank, Way)> {
         kind: WayKind::Measure,
         says: "Measure it by laser".to_owned(),
         why: "as drawn it holds: only how far it is, is not sure enough. If the tape says otherwise, this verdict follows it".to_owned(),
+        head: desk.head(desk.camera()).name(),
+        target: Some(desk.target().id.clone()),
+        measures: Measures::default(),
         patch: vec![PatchOp { op: "add", path, value }],
         effects,
+        harms: rank.harms(),
     };
     Some((rank, way))
 }
@@ -80,8 +85,12 @@ fn other_head(desk: &Desk, head: &Head, units: Units) -> Option<(Rank, Way)> {
         kind: WayKind::OtherHead,
         says: format!("Let {} see it: {}", other.camera().name, lower(&says)),
         why: words::why(&other, &candidate, units),
+        head: other.head(&then).name(),
+        target: Some(desk.target().id.clone()),
+        measures: Measures::default(),
         patch: patch(other.camera_place, other.camera(), &then),
         effects,
+        harms: rank.harms(),
     };
     Some((rank, way))
 }
@@ -112,18 +121,28 @@ pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
             kind: WayKind::Camera,
             says: format!("Put up one more camera at {}: {}", spot.name, camera.model.name),
             why: words::of_new(desk, &camera, units),
+            head: first_head_of(&camera),
+            target: Some(target.clone()),
+            measures: Measures::default(),
             patch: vec![PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(camera)) }],
             effects,
+            harms: rank.harms(),
         };
         Some((rank, way))
     })
+}
+
+/// The first head of a camera that is put up.
+pub(super) fn first_head_of(camera: &CameraFile) -> HeadRef {
+    let head = camera.heads.first().map(|head| head.id.clone()).unwrap_or_default();
+    HeadRef { camera: camera.id.clone(), head, view: None }
 }
 
 /// The effort of one more camera.
 const ONE_MORE: f64 = 7.0;
 
 /// What one more camera does to the promises at some effort, if it keeps the one in question.
-pub fn added(desk: &Desk, camera: CameraFile, effort: f64) -> Option<(Rank, Vec<super::Effect>, CameraFile)> {
+pub fn added(desk: &Desk, camera: CameraFile, effort: f64) -> Option<(Rank, Vec<super::way::Effect>, CameraFile)> {
     let file = desk.site.file();
     let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));
     let eye = eye_around(desk.site, &head);
@@ -141,12 +160,12 @@ pub fn added(desk: &Desk, camera: CameraFile, effort: f64) -> Option<(Rank, Vec<
     let (rank, effects) = compare_sites(effort, desk.session.results(), &verdicts(desk.site, &seen));
     let rank = desk.by_school(rank, &seen);
     // A plate may lack its overview still: it is better off than before.
-    let better = |effect: &super::Effect| effect.target == desk.target().id && effect.after < effect.before;
+    let better = |effect: &super::way::Effect| effect.target == desk.target().id && effect.after < effect.before;
     let helps = keeps_promise(desk, &effects) || desk.target().moving_lane().is_some() && effects.iter().any(better);
     helps.then_some((rank, effects, camera))
 }
 
-fn keeps_promise(desk: &Desk, effects: &[super::Effect]) -> bool {
+fn keeps_promise(desk: &Desk, effects: &[super::way::Effect]) -> bool {
     effects.iter().any(|effect| effect.target == desk.target().id && effect.after == Verdict::Kept)
 }
 

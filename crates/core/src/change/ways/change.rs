@@ -1,6 +1,6 @@
 //! Changes to one camera, as values and as JSON Patches.
 
-use super::WayKind;
+use super::way::WayKind;
 use crate::file::{CameraFile, Exposure, HeadFile, Model, PatchOp, Point2, Spot, Which};
 use serde_json::{Value, json};
 

@@ -1,10 +1,11 @@
 //! The search for choke points: from which spot, with which plate camera, at which height and aim a plate on its way is read best.
 
+use super::beyond;
 use super::change::{patch, placed_on};
 use super::desk::Desk;
 use super::places::free_spots;
 use super::rank::Rank;
-use super::{Way, WayKind, beyond};
+use super::way::{Measures, Way, WayKind};
 use crate::change::edits::{aim_between, fresh_id, neat};
 use crate::file::{Aimed, CameraFile, Exposure, Form, HeadFile, Model, PatchOp, PlateSchool, Spot, USUAL_FPS, Which};
 use crate::judge::lane::{SAMPLES_A_LOOK, look_along_lane};
@@ -205,13 +206,17 @@ fn way(desk: &Desk, choke: Choke, place: usize, units: Units) -> Option<(Rank, W
         units.length(zone.far_m),
         crate::show::plates::start_settings::fraction(head.exposure.map_or(0.0, |exposure| exposure.shutter_s)),
     );
-    let of = |kind, patch: Vec<PatchOp>, effects| Way { kind, says, why, patch, effects };
+    let target = Some(desk.target().id.clone());
+    let of = |head, patch: Vec<PatchOp>, effects, rank: Rank| {
+        let (kind, measures, harms) = (WayKind::Choke, Measures::default(), rank.harms());
+        (rank, Way { kind, says, why, head, target, measures, patch, effects, harms })
+    };
     if is_reader(desk.camera()) {
         let (rank, effects) = desk.consequences(effort, &camera)?;
         let patch = patch(desk.camera_place, desk.camera(), &camera);
-        return (!patch.is_empty()).then(|| (rank, of(WayKind::Choke, patch, effects)));
+        return (!patch.is_empty()).then(|| of(desk.head(desk.camera()).name(), patch, effects, rank));
     }
     let (rank, effects, camera) = beyond::added(desk, camera, effort + 4.0)?;
     let put_up = PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(camera)) };
-    Some((rank, of(WayKind::Choke, vec![put_up], effects)))
+    Some(of(beyond::first_head_of(&camera), vec![put_up], effects, rank))
 }

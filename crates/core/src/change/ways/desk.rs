@@ -1,7 +1,7 @@
 //! A sight line under the hand: the site, and which part of it may change.
 
-use super::Effect;
 use super::rank::{Rank, compare_sites, kept_twice};
+use super::way::Effect;
 use crate::change::forms::takes_aim;
 use crate::file::{CameraFile, Fault, Question, Which};
 use crate::judge::Session;

@@ -2,11 +2,12 @@
 
 use super::change::{Candidate, Change, patch, placed_on};
 use super::desk::{Budget, Desk};
-use super::picture::tilt_schools;
+use super::picture::{SHADE, tilt_schools};
 use super::places::free_spots;
-use super::{Effect, words};
+use super::way::{Measures, Way, WayKind};
+use super::words;
 use crate::equipment::catalogue;
-use crate::file::{CameraFile, Emitter, Fault, Form, HeadRef, PatchOp};
+use crate::file::{CameraFile, Emitter, Fault, Form, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::show::coverage::picture_use::{picture_use, task_of};
@@ -38,23 +39,6 @@ const MOST_SPOTS: usize = 3;
 /// Of the sun every so many minutes are looked at while ways are tried.
 const EVERY_MIN: usize = 5;
 
-/// A way that mends a picture, with its price.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Mend {
-    /// What to do, in words.
-    pub says: String,
-    /// What is left of the trouble then: a share of the picture, or hours a year.
-    pub left: f64,
-    /// The share of the picture that is of use then, 0 to 1.
-    pub useful: f64,
-    /// The change as a JSON Patch (RFC 6902) on the site file.
-    pub patch: Vec<PatchOp>,
-    /// Every promise that it changes.
-    pub effects: Vec<Effect>,
-    /// Whether it makes a promise worse.
-    pub harms: bool,
-}
-
 /// What is wrong with a head's picture, and the ways that mend it: those that cost no promise first, then by kind, the least effort
 /// first; of a kind those that take most of it away.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -64,11 +48,11 @@ pub struct Mends {
     /// The share of the picture that is of use now, 0 to 1.
     pub useful: f64,
     /// The ways.
-    pub ways: Vec<Mend>,
+    pub ways: Vec<Way>,
 }
 
-/// A change that is tried, with its words.
-type Tried = (String, CameraFile);
+/// A change that is tried, of which kind, with its words.
+type Tried = (WayKind, String, CameraFile);
 
 /// What washes out in a head's picture by night, and the ways that mend it: a turn, a move, another build, a lamp of its own.
 ///
@@ -110,8 +94,9 @@ pub fn sun_ways(session: &Session, name: &HeadRef, year: &SunYear, units: Units)
             effort: 0.0,
         };
         let then = candidate.applied(desk.camera());
-        let tried = (format!("{name}: tilt {tilt:.1}° down"), then);
-        let left = hours(&desk.head(&tried.1));
+        let kind = if name == SHADE { WayKind::Shade } else { WayKind::Reach };
+        let tried = (kind, format!("{name}: tilt {tilt:.1}° down"), then);
+        let left = hours(&desk.head(&tried.2));
         // The price of a school is told also where it takes nothing away.
         found.ways.extend(mend(&desk, session, &tried, f64::INFINITY, left));
     }
@@ -127,13 +112,13 @@ fn useful_of(desk: &Desk, session: &Session, head: &Head) -> f64 {
 fn mends(desk: &Desk, session: &Session, kinds: &[Vec<Tried>], trouble: impl Fn(&Head) -> f64) -> Mends {
     let here = desk.head(desk.camera());
     let now = trouble(&here);
-    let better = |a: &Mend, b: &Mend| a.harms.cmp(&b.harms).then(worth(now, b).total_cmp(&worth(now, a)));
-    let mut ways: Vec<Mend> = Vec::new();
+    let better = |a: &Way, b: &Way| a.harms.cmp(&b.harms).then(worth(now, b).total_cmp(&worth(now, a)));
+    let mut ways: Vec<Way> = Vec::new();
     if now > 0.0 {
         for tried in kinds {
-            let mut alike: Vec<Mend> = tried
+            let mut alike: Vec<Way> = tried
                 .iter()
-                .filter_map(|tried| mend(desk, session, tried, now, trouble(&desk.head(&tried.1))))
+                .filter_map(|tried| mend(desk, session, tried, now, trouble(&desk.head(&tried.2))))
                 .collect();
             alike.sort_by(better);
             ways.extend(alike.into_iter().take(MOST_ALIKE));
@@ -145,7 +130,7 @@ fn mends(desk: &Desk, session: &Session, kinds: &[Vec<Tried>], trouble: impl Fn(
 }
 
 /// A change as a way, if it takes enough of the trouble and can be built.
-fn mend(desk: &Desk, session: &Session, (says, then): &Tried, now: f64, left: f64) -> Option<Mend> {
+fn mend(desk: &Desk, session: &Session, (kind, says, then): &Tried, now: f64, left: f64) -> Option<Way> {
     let head = desk.head(then);
     let at = desk.site.scene().out_of_mounting(head.position(), head.mounted_on());
     if now.is_finite() && left > now * (1.0 - LEAST_GAIN)
@@ -157,10 +142,13 @@ fn mend(desk: &Desk, session: &Session, (says, then): &Tried, now: f64, left: f6
     desk.budget.next_search();
     let (rank, effects) = desk.consequences(0.0, then)?;
     let patch = patch(desk.camera_place, desk.camera(), then);
-    Some(Mend {
+    Some(Way {
+        kind: *kind,
         says: says.clone(),
-        left,
-        useful: useful_of(desk, session, &head),
+        why: String::new(),
+        head: head.name(),
+        target: None,
+        measures: Measures { left: Some(left), useful: Some(useful_of(desk, session, &head)), reach_m: None },
         patch,
         effects,
         harms: rank.harms(),
@@ -168,8 +156,8 @@ fn mend(desk: &Desk, session: &Session, (says, then): &Tried, now: f64, left: f6
 }
 
 /// What a way is worth: how much of the trouble it takes, and how much of the picture it leaves of use; each as a share.
-fn worth(now: f64, way: &Mend) -> f64 {
-    (now - way.left) / now + way.useful
+fn worth(now: f64, Way { measures, .. }: &Way) -> f64 {
+    (now - measures.left.unwrap_or(now)) / now + measures.useful.unwrap_or(0.0)
 }
 
 /// A turn to either side, down, or up.
@@ -184,7 +172,7 @@ fn turns(desk: &Desk, units: Units) -> Vec<Tried> {
 
 fn changed(desk: &Desk, changes: Vec<Change>, units: Units) -> Tried {
     let candidate = Candidate { head: (desk.head_place, desk.which), changes, effort: 0.0 };
-    (words::says(desk, &candidate, units), candidate.applied(desk.camera()))
+    (WayKind::Aim, words::says(desk, &candidate, units), candidate.applied(desk.camera()))
 }
 
 /// Along the wall that it hangs on, to either side, or out from it on an arm; none for one that hangs on nothing.
@@ -223,7 +211,7 @@ fn moves(desk: &Desk, units: Units) -> Vec<Tried> {
         let mut then = camera.clone();
         placed_on(&mut then, None);
         then.position = [(at.x * 100.0).round() / 100.0, (at.y * 100.0).round() / 100.0];
-        (says, then)
+        (WayKind::Sideways, says, then)
     });
     moved.collect()
 }
@@ -246,7 +234,7 @@ fn builds(desk: &Desk) -> Result<Vec<Tried>, Fault> {
             let mut then = desk.camera().clone();
             then.model = model;
             then.fit_heads();
-            (says, then)
+            (WayKind::Model, says, then)
         })
         .collect())
 }
@@ -270,7 +258,11 @@ fn lamps_of_its_own(desk: &Desk, units: Units) -> Vec<Tried> {
         };
         let mut then = camera.clone();
         then.emitter = Some(emitter);
-        (format!("Switch its light off; an infrared lamp of its own {} to the {word}", units.length(ASIDE_M)), then)
+        (
+            WayKind::Emitter,
+            format!("Switch its light off; an infrared lamp of its own {} to the {word}", units.length(ASIDE_M)),
+            then,
+        )
     });
     own.into_iter().collect()
 }
@@ -301,7 +293,7 @@ fn spots(desk: &Desk, units: Units) -> Vec<Tried> {
         let mut aimed = then.heads[desk.head_place].aimed(desk.which);
         (aimed.pan_deg, aimed.tilt_deg) = (aim.pan_deg, aim.tilt_deg);
         then.heads[desk.head_place].set_aimed(desk.which, aimed);
-        (format!("Move it to {}, {} up", spot.name, units.length(then.height_m)), then)
+        (WayKind::Spot, format!("Move it to {}, {} up", spot.name, units.length(then.height_m)), then)
     });
     moved.collect()
 }

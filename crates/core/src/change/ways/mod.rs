@@ -11,106 +11,23 @@ pub mod picture;
 mod places;
 mod rank;
 mod search;
+mod way;
 mod words;
 
+pub use way::{Effect, Measures, Way, WayKind, Ways};
+
 use crate::equipment::catalogue;
-use crate::file::{Fault, PatchOp, Question};
+use crate::file::{Fault, Question};
 use crate::judge::Session;
-use crate::verdict::Verdict;
 use crate::words::cautions::{Work, cautions};
 use crate::words::units::Units;
 use crate::work::Patience;
 use change::patch;
 use desk::{Budget, Desk};
 use rank::Rank;
-use serde::Serialize;
-use utoipa::ToSchema;
 
 /// How many ways are offered at most.
 const MOST_WAYS: usize = 8;
-
-/// What a way changes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum WayKind {
-    /// The focal length, inside the lens's range.
-    Focal,
-    /// Pan and tilt.
-    Aim,
-    /// The turn about the optical axis: a corridor picture, with the aim that goes with it.
-    Roll,
-    /// How long a tour stays at each of its presets.
-    Tour,
-    /// The mounting height.
-    Height,
-    /// The mounting place: a surveyed spot.
-    Spot,
-    /// The mounting place, along the ground towards the target.
-    Nearer,
-    /// The mounting place, straight back from the target.
-    Back,
-    /// The mounting place, sideways: along the wall, or square to the line.
-    Sideways,
-    /// The lens: another model with the same build and sensor.
-    Lens,
-    /// The model: another sensor or build.
-    Model,
-    /// More than one of these.
-    Several,
-    /// How the distance was got: it holds as drawn, and only that is not sure enough.
-    Measure,
-    /// Another head that is already there: it keeps the promise, the sight line in question stays as it is.
-    OtherHead,
-    /// One more camera, on a surveyed spot: it keeps the promise.
-    Camera,
-    /// Shutter and pictures a second.
-    Exposure,
-    /// Where a plate on its way is read best: spot, lens, height, aim and shutter.
-    Choke,
-    /// One more camera that keeps the overview beside whoever reads a plate.
-    Overview,
-}
-
-/// What a change does to one promise of the site.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Effect {
-    /// The target's id.
-    pub target: String,
-    /// Its verdict now.
-    pub before: Verdict,
-    /// Its verdict with the change.
-    pub after: Verdict,
-}
-
-/// One way to keep a sight line, or the promise by another one (`other_head`, `camera`).
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Way {
-    /// What it changes.
-    pub kind: WayKind,
-    /// What to do, in plain words.
-    pub says: String,
-    /// What that gives, in plain words.
-    pub why: String,
-    /// The change as a JSON Patch (RFC 6902) on the site file.
-    pub patch: Vec<PatchOp>,
-    /// Every target of the site whose verdict or best head changes.
-    pub effects: Vec<Effect>,
-}
-
-/// The ways to keep a sight line, the best first.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Ways {
-    /// The ways.
-    pub ways: Vec<Way>,
-    /// What to mind before hands follow any of them; empty without a way.
-    pub cautions: Vec<String>,
-    /// If there is none: what stands against it.
-    #[schema(required)]
-    pub why_none: Option<String>,
-    /// Set when there was more to try than there was work allowed for: these are the best so far.
-    #[schema(required)]
-    pub cut_short: Option<String>,
-}
 
 /// Finds the ways to keep a sight line. Each holds over the stated uncertainties at their worst.
 ///
@@ -149,8 +66,12 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
                 kind: candidate.kind(),
                 says: words::says(&desk, &candidate, units),
                 why: words::why(&desk, &candidate, units),
+                head: desk.head(&then).name(),
+                target: Some(desk.target().id.clone()),
+                measures: Measures::default(),
                 patch: patch(desk.camera_place, desk.camera(), &then),
                 effects,
+                harms: rank.harms(),
             };
             Some((rank, way))
         })

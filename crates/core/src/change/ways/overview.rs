@@ -3,7 +3,7 @@
 use super::desk::Desk;
 use super::places::free_spots;
 use super::rank::{Rank, compare_sites};
-use super::{Way, WayKind};
+use super::way::{Measures, Way, WayKind};
 use crate::change::edits::{aim_between, fresh_id};
 use crate::file::{Aimed, CameraFile, Form, HeadFile, Model, PatchOp, Spot, Which};
 use crate::judge::evaluation::{Seen, eye_around, seen_by, verdicts, view, viewer_of};
@@ -107,8 +107,13 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
             "by night whoever reads plates sees nothing else: from {} up it keeps the vehicle where it is read · one more cable, and one more camera to pay",
             units.length(height_m)
         ),
+        // The reader in hand looks at it as before.
+        head: desk.head(desk.camera()).name(),
+        target: Some(desk.target().id.clone()),
+        measures: Measures::default(),
         patch: vec![PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(camera)) }],
         effects,
+        harms: rank.harms(),
     };
     Some((rank, way))
 }

@@ -3,8 +3,9 @@
 use super::change::{Candidate, Change, Moved, Place, patch};
 use super::desk::{Budget, Desk};
 use super::places::free_spots;
-use super::{Effect, words};
-use crate::file::{CameraFile, Fault, HeadRef, PatchOp, Which};
+use super::way::{Measures, Way, WayKind};
+use super::words;
+use crate::file::{CameraFile, Fault, HeadRef, Which};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::show::coverage::picture_use::{picture_use, task_of};
@@ -26,43 +27,8 @@ const MOST_SPOTS: usize = 4;
 const LEAST_GAIN: f64 = 0.03;
 /// Tilt of the school of shade on walls, degrees (handbook, section 6; common practice, no source).
 const SHADE_TILT_DEG: f64 = 45.0;
-
-/// What a change of the picture is for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum PictureWayKind {
-    /// Another tilt.
-    Tilt,
-    /// The picture turned on its side.
-    Corridor,
-    /// A longer focal length.
-    Longer,
-    /// Another surveyed spot.
-    Spot,
-    /// The tilt of the school of shade: well down, so that the sun cannot reach the sensor.
-    Shade,
-    /// The tilt of the school of reach: the top edge at the horizon.
-    Reach,
-}
-
-/// A change of the picture, with what it gives and what it costs.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct PictureWay {
-    /// What it changes, or which school it follows.
-    pub kind: PictureWayKind,
-    /// What to do, in words.
-    pub says: String,
-    /// The useful share of the picture then, 0 to 1.
-    pub useful: f64,
-    /// How far out the ground straight ahead is of use then, m: in the picture, and within reach of the task.
-    pub reach_m: f64,
-    /// The change as a JSON Patch (RFC 6902) on the site file.
-    pub patch: Vec<PatchOp>,
-    /// Every promise that it changes.
-    pub effects: Vec<Effect>,
-    /// Whether it makes a promise worse.
-    pub harms: bool,
-}
+/// What that school is called.
+pub(super) const SHADE: &str = "School of shade";
 
 /// The useful share of a head's picture now, and what would change it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -72,7 +38,7 @@ pub struct PictureWays {
     /// How far out the ground straight ahead is of use now, m.
     pub reach_m: f64,
     /// What gains, without making a promise worse, the most first; then what each school of tilt would give and cost.
-    pub ways: Vec<PictureWay>,
+    pub ways: Vec<Way>,
 }
 
 /// Finds ways to put more of a head's picture to use that make no promise worse, and prices the two schools of tilt.
@@ -89,10 +55,10 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
     let now = useful_of(head);
     let mut ways = Vec::new();
     for (kind, mut tried) in [
-        (PictureWayKind::Tilt, tilts(&desk)),
-        (PictureWayKind::Corridor, vec![Change::Roll(if head.roll().sin().abs() < 0.5 { 90.0 } else { 0.0 })]),
-        (PictureWayKind::Longer, longer(&desk)),
-        (PictureWayKind::Spot, spots(&desk)),
+        (WayKind::Tilt, tilts(&desk)),
+        (WayKind::Corridor, vec![Change::Roll(if head.roll().sin().abs() < 0.5 { 90.0 } else { 0.0 })]),
+        (WayKind::Longer, longer(&desk)),
+        (WayKind::Spot, spots(&desk)),
     ] {
         let fits = |change: &Change| candidate(&desk, change).is_some();
         tried.retain(fits);
@@ -108,10 +74,10 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
             .filter_map(|(useful, change)| way(&desk, kind, change, (useful, served.1), units));
         ways.extend(priced.into_iter().find(|way| !way.harms));
     }
-    ways.sort_by(|a: &PictureWay, b| b.useful.total_cmp(&a.useful));
+    ways.sort_by(|a: &Way, b| b.measures.useful.unwrap_or(0.0).total_cmp(&a.measures.useful.unwrap_or(0.0)));
     if !matches!(head.which(), Which::Flattened(_)) {
         let [(_, shade), (_, reach)] = tilt_schools(head);
-        for (kind, tilt) in [(PictureWayKind::Shade, shade), (PictureWayKind::Reach, reach)] {
+        for (kind, tilt) in [(WayKind::Shade, shade), (WayKind::Reach, reach)] {
             let change = Change::Aim(head.pan().deg(), tilt);
             let Some((_, then)) = candidate(&desk, &change) else { continue };
             let useful = useful_of(&desk.head(&then));
@@ -124,7 +90,7 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
 /// The tilts of the two schools (handbook, section 6), degrees down: *shade* well down, *reach* with the top edge at the horizon.
 pub(super) fn tilt_schools(head: &Head) -> [(&'static str, f64); 2] {
     let half_up = head.view().projection.angle_off_axis(head.view().projection.size().min_element() / 2.0);
-    [("School of shade", SHADE_TILT_DEG), ("School of reach", (half_up.to_degrees() * 2.0).round() / 2.0)]
+    [(SHADE, SHADE_TILT_DEG), ("School of reach", (half_up.to_degrees() * 2.0).round() / 2.0)]
 }
 
 /// A change made, if the build takes it.
@@ -143,26 +109,22 @@ fn reach(head: &Head, need: f64) -> f64 {
     far.min(ground)
 }
 
-fn way(
-    desk: &Desk,
-    kind: PictureWayKind,
-    change: Change,
-    (useful, need): (f64, f64),
-    units: Units,
-) -> Option<PictureWay> {
+fn way(desk: &Desk, kind: WayKind, change: Change, (useful, need): (f64, f64), units: Units) -> Option<Way> {
     let (candidate, then) = candidate(desk, &change)?;
     let (rank, effects) = desk.consequences(0.0, &then)?;
     let says = match kind {
-        PictureWayKind::Shade => format!("Shade: tilt {SHADE_TILT_DEG:.0}° down, away from sun and sky"),
-        PictureWayKind::Reach => format!(
+        WayKind::Shade => format!("Shade: tilt {SHADE_TILT_DEG:.0}° down, away from sun and sky"),
+        WayKind::Reach => format!(
             "Reach: tilt {:.1}°, the top edge at the horizon",
             then.heads[desk.head_place].aimed(desk.which).tilt_deg
         ),
         _ => words::says(desk, &candidate, units),
     };
     let patch = patch(desk.camera_place, desk.camera(), &then);
-    let reach_m = reach(&desk.head(&then), need);
-    Some(PictureWay { kind, says, useful, reach_m, patch, effects, harms: rank.harms() })
+    let head = desk.head(&then);
+    let measures = Measures { useful: Some(useful), reach_m: Some(reach(&head, need)), left: None };
+    let (head, why, harms) = (head.name(), String::new(), rank.harms());
+    Some(Way { kind, says, why, head, target: None, measures, patch, effects, harms })
 }
 
 fn tilts(desk: &Desk) -> Vec<Change> {

@@ -1,6 +1,6 @@
 //! Which way comes first: what breaks no promise, then what makes none tight, then the least effort, less what it gains.
 
-use super::{Effect, Way, WayKind};
+use super::way::{Effect, Way, WayKind};
 use crate::file::OverlapSchool;
 use crate::judge::TargetResult;
 use crate::judge::evaluation::Seen;

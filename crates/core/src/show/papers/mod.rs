@@ -1,3 +1,4 @@
 //! What is taken along on paper.
 
 pub mod card;
+pub mod parts;

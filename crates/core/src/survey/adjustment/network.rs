@@ -1,17 +1,18 @@
-//! The network of points and distances, and its Gauss–Newton solution, damped as Levenberg and Marquardt do where a full step would
-//! make the fit worse, so that a net with a gross error settles, too. Where full steps settle the answer is theirs.
+//! The network of points and distances, and its solution by damped least squares, so that a net with a gross error settles, too.
 
 use crate::file::{DRAWN_SIGMA_M, Fault, READING_SIGMA_M};
+use crate::math::least_squares::{Fit, Stuck, Until, settle};
 use crate::site::Site;
 use crate::work::Patience;
 use glam::DVec2;
-use nalgebra::{Cholesky, DMatrix, DVector, Dyn, Matrix2};
+use nalgebra::{Cholesky, DMatrix, DVector, Matrix2};
 use std::collections::HashMap;
 
 /// No point moves further than this in the last step, m.
 const SETTLED_M: f64 = 1e-6;
-/// The least share by which the normal matrix's diagonal is raised where a full step overshoots.
-const FIRST_DAMPING: f64 = 1e-3;
+/// The weights of drawn positions make the normal matrix positive definite, unless they are lost beside those of the readings.
+const TOO_FAR_APART: &str =
+    "the uncertainties of readings and drawn positions are too far apart to be weighed together";
 /// Steps after which positions that do not settle are given up.
 const MOST_STEPS: u32 = 400;
 /// Steps after which the bends of the distances are taken in.
@@ -101,60 +102,48 @@ impl Network {
     }
 
     pub fn solve(&self, patience: &Patience) -> Result<Solution, Fault> {
-        let mut places: Vec<DVec2> = self.points.iter().map(|point| point.drawn).collect();
         let unknown: Vec<Option<usize>> = self.points.iter().map(|point| point.unknown).collect();
-        let mut damping = 0.0;
-        let mut now = self.misfit(&places);
-        for iterations in 1..=MOST_STEPS {
-            let too_long =
-                || format!("{} measured points do not settle in the time that is allowed here", self.unknowns);
-            patience.check(too_long).map_err(|over| Fault::new("readings", over.to_string()))?;
-            let bent = iterations > PLAIN_STEPS;
-            let (normal, right) = match self.normal_equations(&places, damping, bent) {
-                // Where the sum bends the wrong way, damping makes a way down of it.
-                Err(_) if bent && damping < 1e12 => {
-                    damping = if damping == 0.0 { FIRST_DAMPING } else { damping * 10.0 };
-                    continue;
-                }
-                equations => equations?,
-            };
-            let step = normal.solve(&right);
-            let by = |u: &usize| DVec2::new(step[2 * u], step[2 * u + 1]);
-            let next: Vec<DVec2> =
-                places.iter().zip(&unknown).map(|(at, u)| *at + u.as_ref().map_or(DVec2::ZERO, by)).collect();
-            let moved = (0..self.unknowns).map(|u| by(&u).length()).fold(0.0, f64::max);
-            let then = self.misfit(&next);
-            // At the bottom rounding alone makes a step look worse.
-            if then > now && moved >= SETTLED_M {
-                damping = if damping == 0.0 { FIRST_DAMPING } else { damping * 10.0 };
-                continue;
-            }
-            (places, now) = (next, then);
-            damping = if damping <= FIRST_DAMPING { 0.0 } else { damping / 10.0 };
-            if moved < SETTLED_M {
-                let q = self.normal_equations(&places, 0.0, false)?.0.inverse();
-                return Ok(Solution { places, iterations, unknown, q });
+        let mut from = DVector::zeros(2 * self.unknowns);
+        for point in &self.points {
+            if let Some(u) = point.unknown {
+                (from[2 * u], from[2 * u + 1]) = (point.drawn.x, point.drawn.y);
             }
         }
-        Err(Fault::new("readings", "the positions do not settle: draw the points nearer to where they are"))
+        let too_long = || format!("{} measured points do not settle in the time that is allowed here", self.unknowns);
+        let until = Until { length: SETTLED_M, steps: MOST_STEPS };
+        let found = settle(self, from, until, |_| patience.check(too_long)).map_err(|stuck| {
+            let message = match stuck {
+                Stuck::Ended(over) => over.to_string(),
+                Stuck::Singular => TOO_FAR_APART.to_owned(),
+                Stuck::Unsettled(_) => {
+                    "the positions do not settle: draw the points nearer to where they are".to_owned()
+                }
+            };
+            Fault::new("readings", message)
+        })?;
+        let places = self.places(&found.at);
+        let q = Cholesky::new(self.normal_equations(&places, false).0);
+        let q = q.ok_or_else(|| Fault::new("readings", TOO_FAR_APART))?.inverse();
+        Ok(Solution { places, iterations: found.steps, unknown, q })
+    }
+
+    /// Where the points are by the unknown coordinates.
+    fn places(&self, at: &DVector<f64>) -> Vec<DVec2> {
+        let place = |point: &Point| point.unknown.map_or(point.drawn, |u| DVec2::new(at[2 * u], at[2 * u + 1]));
+        self.points.iter().map(place).collect()
     }
 
     /// What is minimised, at some places.
-    fn misfit(&self, places: &[DVec2]) -> f64 {
+    fn misfit_of(&self, places: &[DVec2]) -> f64 {
         let off = |o: &&Observation| (o.distance_m - places[o.from].distance(places[o.to])) / o.sigma_m;
         let readings = self.observations.iter().filter(|o| o.used).map(|o| off(&o).powi(2)).sum::<f64>();
         let drawn = self.points.iter().zip(places).filter(|(point, _)| point.unknown.is_some());
         readings + drawn.map(|(point, at)| (at.distance(point.drawn) / point.sigma_m).powi(2)).sum::<f64>()
     }
 
-    /// The normal matrix, ready to be solved, and the right side, linearised at some places; with `bent` also what the distances
-    /// themselves bend by, which counts where misfits stay large (Newton's step).
-    fn normal_equations(
-        &self,
-        places: &[DVec2],
-        damping: f64,
-        bent: bool,
-    ) -> Result<(Cholesky<f64, Dyn>, DVector<f64>), Fault> {
+    /// The normal matrix and the right side, linearised at some places; with `bent` also what the distances themselves bend by, which
+    /// counts where misfits stay large (Newton's step).
+    fn normal_equations(&self, places: &[DVec2], bent: bool) -> (DMatrix<f64>, DVector<f64>) {
         let size = 2 * self.unknowns;
         let mut normal = DMatrix::zeros(size, size);
         let mut right = DVector::zeros(size);
@@ -182,13 +171,25 @@ impl Network {
         if bent {
             self.add_bends(places, &mut normal);
         }
-        for i in 0..size {
-            normal[(i, i)] += damping * normal[(i, i)].abs();
-        }
-        // The weights of drawn positions make it positive definite, unless they are lost beside those of the readings.
-        let solvable = Cholesky::new(normal);
-        let message = "the uncertainties of readings and drawn positions are too far apart to be weighed together";
-        Ok((solvable.ok_or_else(|| Fault::new("readings", message))?, right))
+        (normal, right)
+    }
+}
+
+impl Fit for Network {
+    fn misfit(&self, at: &DVector<f64>) -> f64 {
+        self.misfit_of(&self.places(at))
+    }
+
+    fn equations(&self, at: &DVector<f64>, step: u32) -> (DMatrix<f64>, DVector<f64>) {
+        self.normal_equations(&self.places(at), self.may_bend(step))
+    }
+
+    fn length(&self, step: &DVector<f64>) -> f64 {
+        (0..self.unknowns).map(|u| step[2 * u].hypot(step[2 * u + 1])).fold(0.0, f64::max)
+    }
+
+    fn may_bend(&self, step: u32) -> bool {
+        step > PLAIN_STEPS
     }
 }
 

@@ -11,6 +11,7 @@ import { density } from "../../../ui/words";
 import { lightOf, usePictureLook } from "../picture/pictureView";
 import { AimingCard } from "./AimingCard";
 import { CardPicture } from "./CardPicture";
+import { PartsList } from "./PartsList";
 import { type CardShown, useCards } from "./useCards";
 import "./cards.css";
 
@@ -100,6 +101,7 @@ function Sheet({ site, id, shown, night }: SheetProps) {
       {together.map((camera) => (
         <Strip key={camera.id} site={site} id={id} camera={camera} shown={shown} />
       ))}
+      <PartsList site={site} />
       <p className="fine">
         Computed from the survey, no proof: no lens blur, noise, weather or shadows by day. Brackets are what was
         promised; their marks say whether it is kept.

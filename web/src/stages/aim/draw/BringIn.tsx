@@ -2,12 +2,12 @@
 import { Button, Checkbox, Modal, Radio, Select, Upload } from "antd";
 import { useState } from "react";
 import { Refused } from "../../../core/errors";
-import type { Import, Obstacle, Point, Units } from "../../../core/types";
+import type { Import, Point, Units } from "../../../core/types";
 import { type Unit, lookAt } from "../../../keep/drawings";
 import { useSite } from "../../../keep/store";
 import { type LayerChoice, bringIn, choicesOf, countOf } from "../../../model/bringIn";
 import { useInHand } from "../../../model/inHand";
-import { BEGINS } from "../../../model/shapes";
+import { OBSTACLE_KINDS } from "../../../model/shapes";
 import { usePlanView } from "../../../plan/planView";
 import { Measure, length } from "../../../ui/Measure";
 import { formatLength } from "../../../ui/length";
@@ -177,7 +177,7 @@ function Layers({
               size="small"
               aria-label={`What ${layer.name} is`}
               value={choice.kind}
-              options={(Object.keys(BEGINS) as Obstacle["kind"][]).map((value) => ({ value, label: value }))}
+              options={OBSTACLE_KINDS.map((value) => ({ value, label: value }))}
               onChange={(kind) => change(layer.name, { kind })}
             />
             <Measure

@@ -3,7 +3,7 @@ import { Button, Input, type InputRef, Select, Switch } from "antd";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Units } from "../../../core/types";
 import { useInHand } from "../../../model/inHand";
-import { BEGINS } from "../../../model/shapes";
+import { OBSTACLE_KINDS } from "../../../model/shapes";
 import { Measure, length as lengthOf, plain } from "../../../ui/Measure";
 import { parseLength } from "../../../ui/length";
 import { type DrawKind, beginsAs, useDraw } from "./drawView";
@@ -11,7 +11,7 @@ import { finish, leastPoints, putPoint, putTyped, takeBack } from "./drawing";
 import "./draw.css";
 
 const KINDS: { value: DrawKind; label: string }[] = [
-  ...(Object.keys(BEGINS) as DrawKind[]).map((value) => ({ value, label: value })),
+  ...OBSTACLE_KINDS.map((value): { value: DrawKind; label: string } => ({ value, label: value })),
   { value: "private", label: "private place" },
 ];
 

@@ -3,17 +3,17 @@ import { create } from "zustand";
 import { perSite } from "../../../model/perSite";
 import type { Obstacle, Point } from "../../../core/types";
 import type { Snapped } from "../../../model/snap";
-import { PRIVATE_BEGINS } from "../../../model/privatePlaces";
-import { BEGINS } from "../../../model/shapes";
+import { privateBegins } from "../../../model/privatePlaces";
+import { obstacleBegins } from "../../../model/shapes";
 
 /** What is drawn: an obstacle of a kind, or a private place. */
 export type DrawKind = Obstacle["kind"] | "private";
 
 /** How it begins. */
 export function beginsAs(kind: DrawKind, closed: boolean | null = null): { closed: boolean; top: number } {
-  if (kind !== "private") return { closed: BEGINS[kind].closed, top: BEGINS[kind].top };
-  const filled = closed ?? true;
-  return { closed: filled, top: (filled ? PRIVATE_BEGINS.filled : PRIVATE_BEGINS.upright).top };
+  if (kind === "private") return { closed: closed ?? true, top: privateBegins(closed ?? true).top_m };
+  const begins = obstacleBegins(kind);
+  return { closed: begins.closed, top: begins.top_m };
 }
 
 interface DrawView {
@@ -33,8 +33,7 @@ interface DrawView {
 export const useDraw = perSite(
   create<DrawView>((set) => ({
     kind: "building",
-    closed: true,
-    top: BEGINS.building.top,
+    ...beginsAs("building"),
     points: [],
     hand: null,
     corner: null,

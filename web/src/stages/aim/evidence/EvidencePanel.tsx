@@ -80,6 +80,7 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
               : (result?.verdict ?? (shown.settled ? "broken" : null))
           }
           site={shown.site}
+          inHand={inHand ?? { camera: camera.id, head: head.id }}
         />
       )}
       {target && (

@@ -1,5 +1,6 @@
 /** How a head takes its pictures: shutter, pictures a second, focus, and how much of its infrared light it uses. */
 import { Button } from "antd";
+import { GUIDE } from "../../../core/guide";
 import type { Camera, CameraHead, Exposure } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -7,9 +8,6 @@ import { cameraOf, headOf } from "../../../model/lookups";
 import { formatLength } from "../../../ui/length";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { SHUTTER_TIME } from "../picture/pictureView";
-
-/** Where a plate camera begins (handbook, section 6). */
-const BEGINS: Exposure = { shutter_s: 1 / 1000, fps: 25, focus_m: null };
 
 /** That an infrared lamp of its own shines for the camera, and how to do without. */
 export function OwnEmitter({ camera }: { camera: Camera }) {
@@ -47,7 +45,7 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
         const held = headOf(site, camera.id, head.id);
         if (!held) return;
         if (change === null) delete held.exposure;
-        else held.exposure = { ...BEGINS, ...held.exposure, ...change };
+        else held.exposure = { ...GUIDE.begins.exposure, ...held.exposure, ...change };
       },
       gesture ? `dial-${says}-${camera.id}-${head.id}` : "",
     );

@@ -1,5 +1,6 @@
 /** What only some forms of camera have: the heads of a ring, the presets of a tour, the flat views of a fisheye, the corridor turn. */
 import { Button, Select } from "antd";
+import { GUIDE } from "../../../core/guide";
 import type { Point } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { cameraOf, headOf } from "../../../model/lookups";
@@ -33,16 +34,15 @@ function OfItsForm(props: FormProps) {
   }
 }
 
-/** How near a solid must be for a camera to sit on it, m. */
-const NEAR = 1;
-
 /** What it sits on: that hides nothing from it, drawn how roughly it may be. */
 function MountedOn({ site, camera }: FormProps) {
   const edit = useSite((state) => state.edit);
   const near = (site.obstacles ?? []).filter(
     ({ id, outline, closed }) =>
       id === camera.mounted_on ||
-      edgesOf(outline, closed !== false).some((edge) => toEdge(edge, camera.position as Point) <= NEAR),
+      edgesOf(outline, closed !== false).some(
+        (edge) => toEdge(edge, camera.position as Point) <= GUIDE.sits_on_within_m,
+      ),
   );
   if (near.length === 0) return null;
   return (

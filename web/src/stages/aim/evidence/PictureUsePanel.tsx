@@ -1,13 +1,10 @@
 /** What the picture of the head in hand is used for: a bar with its shares, why, and what would put more of it to use. */
-import { App, Button } from "antd";
 import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
-import type { PictureUse, PictureWay, PictureWays, SiteFile, Units } from "../../../core/types";
+import type { PictureUse, PictureWays, SiteFile, Units } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
-import { takeOver } from "../../../keep/rebase";
-import { patched } from "../../../model/patch";
-import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
+import { WayRow } from "../ways/WayRow";
 import { TASK_WORDS, density } from "../../../ui/words";
 
 /** How long the site must rest before the picture's shares are looked at, ms. */
@@ -94,53 +91,23 @@ function InBeam({ use, site, units }: { use: PictureUse; site: SiteFile; units: 
 function Ways({ ways, site, units }: { ways: PictureWays; site: SiteFile; units: Units }) {
   if (ways.ways.length === 0) return null;
   return (
-    <ul className="picture-ways" aria-label="Ways to use more of the picture">
+    <ul className="ways-beside" aria-label="Ways to use more of the picture">
       {ways.ways.map((way) => (
-        <WayRow key={way.kind} way={way} site={site} now={ways} units={units} />
-      ))}
-    </ul>
-  );
-}
-
-function WayRow({ way, site, now, units }: { way: PictureWay; site: SiteFile; now: PictureWays; units: Units }) {
-  const { message } = App.useApp();
-  const name = (id: string): string => site.targets.find((target) => target.id === id)?.name ?? id;
-  const changed = way.effects.filter((effect) => effect.before !== effect.after);
-  const apply = async (): Promise<void> => {
-    if (!(await takeOver(way.says.slice(0, 200), site, patched(site, way.patch))))
-      void message.warning("The site has moved on since this was found; it is looked for anew.");
-  };
-  return (
-    <li>
-      <div>
-        <p>
-          {way.says}:{" "}
+        <WayRow key={way.kind} way={way} site={site} verb="Use it">
+          picture of use{" "}
           <span className="figure">
-            {percent(now.useful)} → {percent(way.useful)}
+            {percent(ways.useful)} → {percent(way.useful ?? 0)}
           </span>
-          {Math.abs(way.reach_m - now.reach_m) > 0.5 && (
+          {Math.abs((way.reach_m ?? 0) - ways.reach_m) > 0.5 && (
             <>
               , reaches{" "}
               <span className="figure">
-                {formatLength(now.reach_m, units, 0)} → {formatLength(way.reach_m, units, 0)}
+                {formatLength(ways.reach_m, units, 0)} → {formatLength(way.reach_m ?? 0, units, 0)}
               </span>
             </>
           )}
-        </p>
-        {changed.length > 0 && (
-          <ul className="effects">
-            {changed.map((effect) => (
-              <li key={effect.target}>
-                <VerdictMark verdict={effect.before} size={13} /> → <VerdictMark verdict={effect.after} size={13} />{" "}
-                {name(effect.target)}: {effect.after}
-              </li>
-            ))}
-          </ul>
-        )}
-      </div>
-      <Button size="small" onClick={() => void apply()} aria-label={`Use it: ${way.says}`}>
-        Use it
-      </Button>
-    </li>
+        </WayRow>
+      ))}
+    </ul>
   );
 }

@@ -1,4 +1,5 @@
 /** The plate on its way: the way as a ruler with where it reads, what comes of it in time, blur, focus and light, and what it is set to. */
+import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
 import { Button } from "antd";
 import { memo } from "react";
 import useMeasure from "react-use-measure";
@@ -15,7 +16,6 @@ import { formatLength, roundLabel, roundLength } from "../../../ui/length";
 import { Measure } from "../../../ui/Measure";
 import { seconds } from "../../../ui/words";
 import { Told } from "../../../ui/Told";
-import { SPEED } from "./speed";
 import "./lane.css";
 
 export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
@@ -65,7 +65,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
           <Measure
             of={target.id}
             label="Speed"
-            value={(target.speed_mps ?? 0) * 3.6}
+            value={onTheRoad(target.speed_mps)}
             quantity={SPEED}
             min={0}
             max={540}
@@ -74,7 +74,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
                 `Change the speed: ${target.name}`.slice(0, 200),
                 (site) => {
                   const held = targetOf(site, target.id);
-                  if (held) held.speed_mps = Number((v / 3.6).toFixed(4));
+                  if (held) held.speed_mps = inTheFile(v);
                 },
                 g ? `lane-speed-${target.id}` : "",
               )

@@ -1,6 +1,7 @@
 /** How pictures are looked at: by day or by night, exposed how, with which lines over them, and beside what. */
 import { create } from "zustand";
 import { perSite } from "../../../model/perSite";
+import { GUIDE } from "../../../core/guide";
 import type { HeadRef, Light, Point, SiteFile } from "../../../core/types";
 import { cameraOf } from "../../../model/lookups";
 import { aimedOf } from "../../../model/views";
@@ -20,16 +21,13 @@ interface PictureLook {
   set(change: Partial<PictureLook>): void;
 }
 
-/** Where the shutter of a plate camera begins (handbook, section 6). */
-const SHUTTER = 500;
-
 export const usePictureLook = perSite(
   create<PictureLook>((set) => ({
     night: false,
     stops: 0,
     grid: false,
     lines: true,
-    shutter: SHUTTER,
+    shutter: Math.round(1 / GUIDE.shutter_s),
     dragged: false,
     set,
   })),

@@ -1,8 +1,9 @@
 /** A promise's own figures. */
+import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
 import { Select } from "antd";
 import { memo } from "react";
 import type { Point, Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
+import { GUIDE } from "../../../core/guide";
 import { useSettings } from "../../../keep/settings";
 import { changeOf } from "../../../keep/things";
 import { middle } from "../../../model/lookups";
@@ -169,12 +170,12 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               says="Change the speed"
               of={target.id}
               label="Speed"
-              value={(target.speed_mps ?? 0) * 3.6}
-              quantity={plain("km/h", 0, 1)}
+              value={onTheRoad(target.speed_mps)}
+              quantity={SPEED}
               min={0}
               max={540}
               hint="How fast the plate goes along its way; one that stands is not judged in time"
-              set={(t, v) => (t.speed_mps = Number((v / 3.6).toFixed(4)))}
+              set={(t, v) => (t.speed_mps = inTheFile(v))}
             />
           )}
           <UnseenWish
@@ -250,7 +251,7 @@ function PlateChoice({
   target: Target;
   onChange(says: string, recipe: (target: Target) => void): void;
 }) {
-  const plates = useGuide()?.plates ?? [];
+  const plates = GUIDE.plates;
   const held = target.plate?.name ?? plates[0]?.plate.name ?? "";
   return (
     <label className="stacked">

@@ -1,6 +1,6 @@
 /** How large the subject is: the usual size unless the promise says its own. */
 import type { Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
+import { GUIDE } from "../../../core/guide";
 import { useSettings } from "../../../keep/settings";
 import { Measure, length } from "../../../ui/Measure";
 
@@ -12,8 +12,7 @@ interface Props {
 
 export function SubjectSize({ target, onSize }: Props) {
   const units = useSettings((settings) => settings.units);
-  const guide = useGuide();
-  const usual = guide?.sizes.find((known) => known.subject === target.subject)?.size_m;
+  const usual = GUIDE.sizes.find((known) => known.subject === target.subject)?.size_m;
   if (!usual) return null;
   const [width = 0, tall = 0] = target.size_m ?? usual;
   const set = (size: [number, number], gesture: boolean): void =>

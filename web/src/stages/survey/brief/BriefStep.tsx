@@ -1,6 +1,6 @@
 /** What the client is asked, on one page, so that nobody has to ring back. */
 import type { Brief, SiteFile } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
+import { GUIDE } from "../../../core/guide";
 import { useSite } from "../../../keep/store";
 import { ChoiceField, Field, TextField, YesNoField } from "../../../ui/Field";
 import { Measure, whole } from "../../../ui/Measure";
@@ -16,11 +16,10 @@ const KINDS = [
 
 export function BriefStep({ site }: { site: SiteFile }) {
   const edit = useSite((state) => state.edit);
-  const guide = useGuide();
   const brief: Brief = site.brief ?? {};
   const needed = (field: string): { name: string; needed: boolean } => ({
     name: field,
-    needed: isNeeded(guide, "brief", field),
+    needed: isNeeded("brief", field),
   });
   const set = <K extends keyof Brief>(field: K, value: Brief[K] | undefined): void =>
     edit(
@@ -33,7 +32,7 @@ export function BriefStep({ site }: { site: SiteFile }) {
   const chooseKind = (kind: NonNullable<Brief["kind"]>): void =>
     edit("Brief: kind of site", (draft) => {
       // What is usual fills only what nobody has answered yet.
-      const usual = guide?.usual.find((known) => known.kind === kind)?.brief;
+      const usual = GUIDE.usual.find((known) => known.kind === kind)?.brief;
       draft.brief = { ...usual, ...draft.brief, kind };
     });
   return (

@@ -1,7 +1,6 @@
 /** The first answer, while still at the target: lens, picture, height, and what the thumb rule says. */
 import { useAnswer } from "../../../core/useAsked";
 import type { SiteFile, Spot, Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { formatLength } from "../../../ui/length";
 import { Told } from "../../../ui/Told";
@@ -19,7 +18,6 @@ export function FirstAnswerCard({
   slant: number;
 }) {
   const units = useSettings((settings) => settings.units);
-  const guide = useGuide();
   const { value: answer, settled } = useAnswer(
     site,
     {
@@ -34,7 +32,7 @@ export function FirstAnswerCard({
   return (
     <Told className="first-answer" label="First answer" settled={settled}>
       <h2>
-        From {spot.name}, to {plainTask(guide, target)}
+        From {spot.name}, to {plainTask(target)}
       </h2>
       {!answer ? (
         <p className="hint">Working …</p>

@@ -4,7 +4,6 @@ import { useState } from "react";
 import { Refused } from "../../../core/errors";
 import { ask } from "../../../core/port";
 import type { Reading, SiteFile, Spot, Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
 import type { SurveyState } from "../../../core/useSurvey";
 import { measure } from "../../../device/rangefinder";
 import { Away } from "../../../keep/http";
@@ -31,7 +30,6 @@ export function Shooting({ site, targets, target, state, go }: Props) {
     spots.find((s) => s.id === chosen) ?? spots.find((s) => readingOf(site, target, s)) ?? nearest(spots, target);
   const reading = spot && readingOf(site, target, spot);
   const units = useSettings((settings) => settings.units);
-  const guide = useGuide();
   const place = targets.indexOf(target);
   const next = targets[(place + 1) % targets.length];
   if (!spot) return null;
@@ -42,7 +40,7 @@ export function Shooting({ site, targets, target, state, go }: Props) {
   return (
     <section className="shooting" aria-label="Shooting">
       <p className="fine">
-        Target {place + 1} of {targets.length} · {plainTask(guide, target)}
+        Target {place + 1} of {targets.length} · {plainTask(target)}
       </p>
       <h1>{target.name}</h1>
       <label className="shooting-at">

@@ -2,7 +2,6 @@
 import { Button } from "antd";
 import { useLayoutEffect, useRef, useState } from "react";
 import type { Brief, SiteFile, Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
 import type { SurveyState } from "../../../core/useSurvey";
 import { useSettings } from "../../../keep/settings";
 import { middle } from "../../../model/lookups";
@@ -129,7 +128,6 @@ function SpotTable({ site }: { site: SiteFile }) {
 }
 
 function TargetTable({ site, targets }: { site: SiteFile; targets: Target[] }) {
-  const guide = useGuide();
   const units = useSettings((settings) => settings.units);
   return (
     <table>
@@ -149,7 +147,7 @@ function TargetTable({ site, targets }: { site: SiteFile; targets: Target[] }) {
             <td>
               {site.targets.indexOf(target) + 1} {target.name}
             </td>
-            <td>{plainTask(guide, target)}</td>
+            <td>{plainTask(target)}</td>
             <td>{said(target.used_for)}</td>
             <td>{said(target.night_light)}</td>
             <td>{typeof target.facing_deg === "number" ? `${target.facing_deg}°` : "any"}</td>

@@ -2,7 +2,6 @@
 import { Button } from "antd";
 import { useMemo, useState } from "react";
 import type { Point, SiteFile, Spot, Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { changeOf, moveSpot, removeThing, targetMoves } from "../../../keep/things";
@@ -105,10 +104,9 @@ export function SpotsStep({ site, item }: { site: SiteFile; item: string | null 
 }
 
 function SpotForm({ spot }: { spot: Spot }) {
-  const guide = useGuide();
   const needed = (field: string): { name: string; needed: boolean } => ({
     name: field,
-    needed: isNeeded(guide, "spot", field),
+    needed: isNeeded("spot", field),
   });
   const units = useSettings((settings) => settings.units);
   const change = changeOf("spot", spot);

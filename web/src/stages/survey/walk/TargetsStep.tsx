@@ -1,8 +1,9 @@
 /** Targets: what must be seen, in the order of the walk, in plain words. */
+import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
 import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
 import type { Point, SiteFile, Target } from "../../../core/types";
-import { useGuide } from "../../../core/useStock";
+import { GUIDE } from "../../../core/guide";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { changeOf, moveSpot, removeThing, targetMoves } from "../../../keep/things";
@@ -28,7 +29,6 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
   const [adding, setAdding] = useState(false);
   const id = useSite((state) => state.open?.id) ?? "";
   const edit = useSite((state) => state.edit);
-  const guide = useGuide();
   const choose = (target: string | null): void => goTo(stepAddress(id, "targets", target));
   const actions = useMemo(
     () => ({ ...targetMoves, onTake: (target: Target) => goTo(stepAddress(id, "targets", target.id)) }),
@@ -78,7 +78,7 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
           inHand={item}
           what="Target"
           onChoose={choose}
-          detail={(target) => plainTask(guide, target)}
+          detail={(target) => plainTask(target)}
           onMove={(place, by) =>
             edit("Change the order of the walk", (draft) => {
               draft.targets = moved(draft.targets, place, by);
@@ -100,7 +100,6 @@ export function TargetsStep({ site, item }: { site: SiteFile; item: string | nul
 }
 
 function TargetForm({ target }: { target: Target }) {
-  const guide = useGuide();
   const units = useSettings((settings) => settings.units);
   const change = changeOf("target", target);
   // What is typed into one field is one step.
@@ -117,13 +116,13 @@ function TargetForm({ target }: { target: Target }) {
         <Select
           aria-label="What the picture must do"
           size="large"
-          value={plainTask(guide, target)}
-          options={(guide?.tasks ?? []).map((task) => ({ value: task.says, label: task.says }))}
+          value={plainTask(target)}
+          options={GUIDE.tasks.map((task) => ({ value: task.says, label: task.says }))}
           onChange={(says) =>
             change(
               "Task",
               (t) => {
-                const task = guide?.tasks.find((p) => p.says === says);
+                const task = GUIDE.tasks.find((p) => p.says === says);
                 if (task) {
                   t.subject = task.subject;
                   t.task = task.task;
@@ -170,11 +169,11 @@ function TargetForm({ target }: { target: Target }) {
           change={change}
           of={target.id}
           label="Speed"
-          value={(target.speed_mps ?? 0) * 3.6}
-          quantity={plain("km/h", 0, 1)}
+          value={onTheRoad(target.speed_mps)}
+          quantity={SPEED}
           min={0}
           max={540}
-          set={(t, value) => (t.speed_mps = Number((value / 3.6).toFixed(4)))}
+          set={(t, value) => (t.speed_mps = inTheFile(value))}
         />
         <span data-field="facing_deg">
           <Dial

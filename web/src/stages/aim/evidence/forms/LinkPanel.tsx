@@ -4,6 +4,7 @@ import { useState } from "react";
 import { ask } from "../../../../core/port";
 import { useAnswer } from "../../../../core/useAsked";
 import { Measure, type Quantity, plain } from "../../../../ui/Measure";
+import { GUIDE } from "../../../../core/guide";
 import type { Camera, CameraHead, Point, SiteFile } from "../../../../core/types";
 import { useSite } from "../../../../keep/store";
 import { headOf } from "../../../../model/lookups";
@@ -15,9 +16,6 @@ interface Props {
   head: CameraHead;
   view: string | null;
 }
-
-/** How few pairs there may be, as in the core. */
-const LEAST = 4;
 
 export function LinkPanel({ site, camera, head, view }: Props) {
   const edit = useSite((state) => state.edit);
@@ -68,7 +66,7 @@ function Pairs({
   onHead,
 }: Props & { onHead(says: string, change: (h: CameraHead) => void): void }) {
   const pairs = head.pointed_by?.pairs ?? [];
-  const enough = pairs.length >= LEAST;
+  const enough = pairs.length >= GUIDE.link_pairs;
   const link = useAnswer(site, enough ? { ask: "link_of", camera: camera.id, head: head.id } : null, { rest: "live" });
   const { value: found, refused } = link;
   const edit = useSite((state) => state.edit);
@@ -110,8 +108,8 @@ function Pairs({
           onHead("Add a pair to", (h) => h.pointed_by?.pairs.push({ pixel: [u, v], pan_deg, tilt_deg }))
         }
       />
-      {pairs.length < LEAST ? (
-        <p className="fine">{LEAST - pairs.length} more pairs are needed, of things on the ground.</p>
+      {pairs.length < GUIDE.link_pairs ? (
+        <p className="fine">{GUIDE.link_pairs - pairs.length} more pairs are needed, of things on the ground.</p>
       ) : found ? (
         <>
           <p className="fine">

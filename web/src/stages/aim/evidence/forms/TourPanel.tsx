@@ -1,13 +1,14 @@
 /** The presets of a head that is turned from afar, the tour over them, and what it misses. */
 import { Button } from "antd";
 import { useState } from "react";
+import { GUIDE } from "../../../../core/guide";
 import type { Preset } from "../../../../core/types";
 import { type Tour, useTour } from "../../../../core/useTours";
 import { useSettings } from "../../../../keep/settings";
 import { useSite } from "../../../../keep/store";
 import { useInHand } from "../../../../model/inHand";
 import { headOf } from "../../../../model/lookups";
-import { USUAL_SLEW, USUAL_ZOOM, addPreset, movePreset, removePreset } from "../../../../model/tours";
+import { addPreset, movePreset, removePreset } from "../../../../model/tours";
 import { hasFocal, refOf, viewOf } from "../../../../model/views";
 import { Told } from "../../../../ui/Told";
 import { NameInput } from "../../../../ui/NameInput";
@@ -102,7 +103,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         <Measure
           of={`${camera.id}/${head.id}`}
           label="Turns"
-          value={head.slew_deg_s ?? USUAL_SLEW}
+          value={head.slew_deg_s ?? GUIDE.defaults.slew_deg_s}
           quantity={plain("°/s", 0, 10)}
           min={1}
           max={1000}
@@ -119,7 +120,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         <Measure
           of={`${camera.id}/${head.id}`}
           label="Zooms in"
-          value={head.zoom_s ?? USUAL_ZOOM}
+          value={head.zoom_s ?? GUIDE.defaults.zoom_s}
           quantity={plain("s", 1, 0.5)}
           min={0}
           max={60}
