@@ -44,7 +44,7 @@ impl Module {
     }
 
     /// A path from the root; one that begins with something else is a child's, or another crate's.
-    fn from_root(&self, path: &[String]) -> Name {
+    fn whole_path(&self, path: &[String]) -> Name {
         let mut at = self.name.clone();
         for (place, step) in path.iter().enumerate() {
             match step.as_str() {
@@ -66,16 +66,16 @@ impl Module {
             syn::UseTree::Group(group) => {
                 group.items.iter().for_each(|tree| self.take_use(tree, path.clone(), public));
             }
-            syn::UseTree::Name(name) if name.ident == "self" => self.speaks_of.push(self.from_root(&path)),
+            syn::UseTree::Name(name) if name.ident == "self" => self.speaks_of.push(self.whole_path(&path)),
             syn::UseTree::Name(name) => self.take_name(path, &name.ident, &name.ident, public),
             syn::UseTree::Rename(name) => self.take_name(path, &name.ident, &name.rename, public),
-            syn::UseTree::Glob(_) => self.speaks_of.push(self.from_root(&path)),
+            syn::UseTree::Glob(_) => self.speaks_of.push(self.whole_path(&path)),
         }
     }
 
     fn take_name(&mut self, mut path: Name, ident: &syn::Ident, called: &syn::Ident, public: bool) {
         path.push(ident.to_string());
-        let whole = self.from_root(&path);
+        let whole = self.whole_path(&path);
         if public {
             self.passes_on.insert(called.to_string(), whole);
         } else {
@@ -107,7 +107,7 @@ impl Visit<'_> for Module {
     fn visit_path(&mut self, path: &syn::Path) {
         let steps: Name = path.segments.iter().map(|step| step.ident.to_string()).collect();
         if matches!(steps[0].as_str(), "crate" | "super") {
-            let whole = self.from_root(&steps);
+            let whole = self.whole_path(&steps);
             self.speaks_of.push(whole);
         }
         syn::visit::visit_path(self, path);
