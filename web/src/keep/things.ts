@@ -23,7 +23,7 @@ interface Named {
 export function changeOf<Name extends KindName>(kind: Name, { id, name = "" }: Named): Change<ThingOf<Name>> {
   return (says, recipe, turned = false) =>
     useSite.getState().edit(
-      `${says}: ${name}`.slice(0, LONGEST),
+      (name ? `${says}: ${name}` : says).slice(0, LONGEST),
       (site) => {
         const held = thingOf(site, kind, id);
         if (held) recipe(held, site);
