@@ -35,16 +35,11 @@ export const headingOf = (site: SiteFile): SiteHeading & Record<Heading, unknown
   drawing: site.drawing ?? null,
 });
 
-const EVERY_PART: Record<Heading, true> = {
-  name: true,
-  rules: true,
-  conditions: true,
-  place: true,
-  design: true,
-  brief: true,
-  drawing: true,
-};
-export const HEADING = Object.keys(EVERY_PART) as Heading[];
+/** Whether two states have the same heading, by identity: states share what did not change. */
+export function sameHeading(a: SiteFile, b: SiteFile): boolean {
+  const [one, other] = [headingOf(a), headingOf(b)];
+  return (Object.keys(one) as Heading[]).every((part) => one[part] === other[part]);
+}
 
 /** A list of a site by its name; one that is left out is empty. */
 export const listOf = <List extends ListName>(site: SiteFile, list: List): Lists[List][] =>

@@ -1,5 +1,5 @@
 /** What is different between two states of a site, by identity: states share what did not change. */
-import { HEADING, LISTS, headingOf } from "./lists";
+import { LISTS, headingOf, sameHeading } from "./lists";
 import type { SiteChange, SiteFile } from "./types";
 
 interface Named {
@@ -10,7 +10,7 @@ interface Named {
 export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
   if (from === to) return null;
   const change: SiteChange = {};
-  if (HEADING.some((part) => from[part] !== to[part])) change.head = headingOf(to);
+  if (!sameHeading(from, to)) change.head = headingOf(to);
   for (const list of LISTS) {
     const different = listChange<Named>(from[list] ?? [], to[list] ?? []);
     if (different) Object.assign(change, { [list]: different });

@@ -19,7 +19,7 @@ interface Kind<List extends ListName> {
   word: string;
   /** Adds a usual one at a place; answers its id. */
   add?: (site: SiteFile, at: Point) => string;
-  /** Puts it at a place. What has an outline is moved with it (`outlines.ts`). */
+  /** Puts it at a place. What has an outline is moved with it by the stage. */
   moveTo?: (site: SiteFile, id: string, to: Point) => void;
   /** Adds a copy beside it; answers the copy's id. */
   copy?: (site: SiteFile, id: string) => string | null;
@@ -61,17 +61,9 @@ export interface ThingRef<Name extends KindName = KindName> {
   id: string;
 }
 
-/** The kind of what is in each list. */
-export const KIND_OF: { [List in ListName]: KindName } = {
-  targets: "target",
-  cameras: "camera",
-  obstacles: "obstacle",
-  private: "private",
-  lamps: "lamp",
-  spots: "spot",
-  readings: "reading",
-  variants: "design",
-};
+/** Compiles only while there is none: a list that no kind has is an error here. */
+type None<Left extends never> = Left;
+export type Forgotten = None<Exclude<ListName, (typeof KINDS)[KindName]["list"]>>;
 
 /** A thing by its kind and id, if the site has it. */
 export function thingOf<Name extends KindName>(site: SiteFile, name: Name, id: string): ThingOf<Name> | undefined {

@@ -1,5 +1,5 @@
 /** Things of a site by their ids. */
-import type { Camera, CameraHead, HeadRef, Lens, Obstacle, Point, PrivatePlace, SiteFile, Target } from "../core/types";
+import type { Camera, CameraHead, HeadRef, Lens, Obstacle, Point, SiteFile, Target } from "../core/types";
 import { mean } from "./points";
 
 export const targetOf = (site: SiteFile, id: string): Target | undefined => site.targets.find((t) => t.id === id);
@@ -16,9 +16,6 @@ export const lensOf = (site: SiteFile, { camera, head }: HeadRef): Lens | undefi
 
 export const obstacleOf = (site: SiteFile, id: string): Obstacle | undefined =>
   site.obstacles?.find((o) => o.id === id);
-
-export const privateOf = (site: SiteFile, id: string): PrivatePlace | undefined =>
-  site.private?.find((place) => place.id === id);
 
 /** The middle of a target's points. */
 export const middle = (target: Target): Point => mean(target.shape.points);

@@ -12,6 +12,8 @@ pub struct Given {
 /// Something that a verdict leaves out.
 struct LeftOut {
     says: &'static str,
+    /// Whether it is spoken of as several.
+    several: bool,
     /// What is done about it in its stead.
     instead: Instead,
     /// Whether it belongs to what a verdict is given for.
@@ -32,14 +34,15 @@ enum Instead {
 const LEFT_OUT: [LeftOut; 6] = [
     LeftOut {
         says: "by night it is judged when the site is set to it",
+        several: false,
         instead: Instead::Elsewhere,
         concerns: |given| !given.night,
     },
-    LeftOut { says: "low sun is", instead: Instead::Shown, concerns: |given| !given.night },
-    LeftOut { says: "what is washed out", instead: Instead::Shown, concerns: |given| given.night },
-    LeftOut { says: "lamps in the picture are", instead: Instead::Shown, concerns: |given| given.night },
-    LeftOut { says: "wiring", instead: Instead::Nothing, concerns: |_| true },
-    LeftOut { says: "recording are", instead: Instead::Nothing, concerns: |_| true },
+    LeftOut { says: "low sun", several: false, instead: Instead::Shown, concerns: |given| !given.night },
+    LeftOut { says: "what is washed out", several: false, instead: Instead::Shown, concerns: |given| given.night },
+    LeftOut { says: "lamps in the picture", several: true, instead: Instead::Shown, concerns: |given| given.night },
+    LeftOut { says: "wiring", several: false, instead: Instead::Nothing, concerns: |_| true },
+    LeftOut { says: "recording", several: false, instead: Instead::Nothing, concerns: |_| true },
 ];
 
 /// What a verdict is given for and what it leaves out, in words.
@@ -49,26 +52,44 @@ const LEFT_OUT: [LeftOut; 6] = [
 /// assert!(leaves_out(Given { night: false, moving: false }).starts_with("By day, standing still, in focus. By night it is judged"));
 /// ```
 pub fn leaves_out(given: Given) -> String {
-    let of = |instead: Instead| {
-        let concerned = LEFT_OUT.iter().filter(|left| left.instead == instead && (left.concerns)(given));
-        concerned.map(|left| left.says).collect::<Vec<_>>().join(" and ")
-    };
+    let concerned: Vec<&LeftOut> = LEFT_OUT.iter().filter(|left| (left.concerns)(given)).collect();
     let parts = [
-        of(Instead::Elsewhere),
-        format!("{} shown, not judged", of(Instead::Shown)),
-        format!("{} not judged yet", of(Instead::Nothing)),
+        told(&concerned, Instead::Elsewhere, ""),
+        told(&concerned, Instead::Shown, "shown, not judged"),
+        told(&concerned, Instead::Nothing, "not judged yet"),
     ];
     let by = if given.night { "By night" } else { "By day" };
     let how = if given.moving { "at the speed stated, dry and clean plates" } else { "standing still, in focus" };
-    let left = parts.into_iter().filter(|part| !part.is_empty()).collect::<Vec<_>>().join("; ");
+    let left = parts.into_iter().flatten().collect::<Vec<_>>().join("; ");
     let mut letters = left.chars();
     let first = letters.next().map(|letter| letter.to_uppercase().to_string()).unwrap_or_default();
     format!("{by}, {how}. {}.", first + letters.as_str())
 }
 
+/// What is done in its stead with all that it is done with; none where that is nothing.
+fn told(concerned: &[&LeftOut], instead: Instead, is: &str) -> Option<String> {
+    let those: Vec<&LeftOut> = concerned.iter().copied().filter(|left| left.instead == instead).collect();
+    let names = those.iter().map(|left| left.says).collect::<Vec<_>>().join(" and ");
+    match those[..] {
+        [] => None,
+        _ if is.is_empty() => Some(names),
+        [LeftOut { several: false, .. }] => Some(format!("{names} is {is}")),
+        _ => Some(format!("{names} are {is}")),
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn what_is_left_is_said_of_one_of_several_and_of_none() {
+        let nothing: Vec<&LeftOut> = LEFT_OUT.iter().filter(|left| left.instead == Instead::Nothing).collect();
+        let says = |left: &[&LeftOut]| told(left, Instead::Nothing, "not judged yet");
+        assert_eq!(says(&nothing[1..]).as_deref(), Some("recording is not judged yet"));
+        assert_eq!(says(&nothing).as_deref(), Some("wiring and recording are not judged yet"));
+        assert_eq!(says(&[]), None);
+    }
 
     #[test]
     fn each_setting_says_what_it_leaves_out() {
