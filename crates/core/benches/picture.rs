@@ -7,7 +7,7 @@ use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
 use bright_angle_core::picture::{Light, Picture, PictureWish, Window};
 use bright_angle_core::scene::Eye;
-use bright_angle_core::show::coverage::rays::ray;
+use bright_angle_core::site::ray::ray;
 use bvh::aabb::{Aabb, Bounded};
 use bvh::bounding_hierarchy::BHShape;
 use bvh::bvh::Bvh;

@@ -4,7 +4,7 @@
 use bright_angle_core::Site;
 use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
-use bright_angle_core::picture::{CHARACTER_M, COURSE_M, Light, Picture, PictureWish, STROKE_M, Window};
+use bright_angle_core::picture::{CHARACTER_M, COURSE_M, Exposed, Light, Picture, PictureWish, STROKE_M, Window};
 use serde_json::{Value, json};
 
 /// A camera at the origin, three metres up, that looks north at something 12 m off.
@@ -98,11 +98,19 @@ fn courses_on_a_wall_are_as_high_as_bricks_are() {
     assert!((apart / (COURSE_M * up) - 1.0).abs() < 0.01, "{apart} px for {} px", COURSE_M * up);
 }
 
+/// By night as it is set, so many stops over what makes the target in it well lit.
+fn well_lit(session: &Session, stops: f64) -> Light {
+    let told = bright_angle_core::show::night::light_told::light_told(session);
+    let plate = session.site().targets()[0].is_reflecting;
+    let gets = told.infrared[0].relative * if plate { 50.0 } else { 1.0 };
+    Light::Night { stops: stops - gets.log2(), exposed: Some(Exposed::AsSet) }
+}
+
 #[test]
 fn night_shows_a_plate_and_nothing_else_and_burns_a_near_wall_out() {
     let plate = site(target("plate", "read", 0.7), json!([]), 20.0, json!({}));
     let across = plate.evaluation().sight_lines[0].px_per_m.unwrap();
-    let picture = loupe(&plate, Light::Night { stops: 0.0 });
+    let picture = loupe(&plate, well_lit(&plate, 0.0));
     let lights: Vec<f64> = (0..picture.height() * picture.width())
         .map(|place| light(&picture, place % picture.width(), place / picture.width()))
         .collect();
@@ -115,7 +123,7 @@ fn night_shows_a_plate_and_nothing_else_and_burns_a_near_wall_out() {
         json!([{ "id": "o", "name": "O", "kind": "wall", "closed": false, "top_m": 4, "outline": [[1, 2], [1, 6]] }]);
     let glare = site(target("person", "identify", 1.6), near, 2.8, json!({}));
     let share =
-        |session: &Session, stops| taken(session, Window::Whole { width: 160 }, Light::Night { stops }, 1).clipped();
+        |session: &Session, stops| taken(session, Window::Whole { width: 160 }, well_lit(session, stops), 1).clipped();
     let open = site(target("person", "identify", 1.6), json!([]), 2.8, json!({}));
     assert!(share(&glare, 0.0) > 10.0 * share(&open, 0.0).max(1e-3), "{} {}", share(&glare, 0.0), share(&open, 0.0));
     // A stop less burns less of it out.
@@ -125,7 +133,7 @@ fn night_shows_a_plate_and_nothing_else_and_burns_a_near_wall_out() {
 #[test]
 fn a_camera_without_light_of_its_own_sees_nothing_by_night() {
     let session = site(target("person", "identify", 1.6), json!([]), 8.0, json!({ "infrared_m": null }));
-    let picture = taken(&session, Window::Whole { width: 64 }, Light::Night { stops: 0.0 }, 1);
+    let picture = taken(&session, Window::Whole { width: 64 }, Light::Night { stops: 0.0, exposed: None }, 1);
     assert!(picture.rgba().chunks(4).all(|pixel| pixel[0] < 20 && pixel[3] == 255));
     assert!(!picture.told().infrared);
 }
@@ -194,7 +202,7 @@ fn a_flat_view_of_a_fisheye_is_lit_by_the_fisheyes_own_beam() {
         let head = HeadRef { view: view.map(str::to_owned), ..head() };
         let wish = PictureWish {
             window: Window::Whole { width },
-            light: Light::Night { stops: -4.0 },
+            light: Light::Night { stops: -4.0, exposed: None },
             grid: false,
             samples: 1,
             shutter_s: 0.0,
@@ -217,7 +225,7 @@ fn what_moves_is_drawn_out_by_speed_times_shutter_times_density() {
     let session = site(crossing, json!([]), 20.0, json!({}));
     let shot = |shutter_s: f64| {
         let window = Window::Loupe { target: "t".into(), across: 500, down: 120 };
-        let wish = PictureWish { window, light: Light::Night { stops: -1.0 }, grid: false, samples: 8, shutter_s };
+        let wish = PictureWish { window, light: well_lit(&session, -1.0), grid: false, samples: 8, shutter_s };
         let mut picture = Picture::begin(&session, &head(), &wish, None).unwrap();
         while picture.step(session.site()) {}
         picture

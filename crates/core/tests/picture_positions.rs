@@ -6,7 +6,7 @@ use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
 use bright_angle_core::judge::evaluation::eyes;
 use bright_angle_core::picture::{Light, Picture, PictureWish, Window};
-use bright_angle_core::show::coverage::rays::ray;
+use bright_angle_core::site::ray::ray;
 use glam::{DVec2, DVec3};
 use serde_json::{Value, json};
 

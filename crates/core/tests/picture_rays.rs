@@ -4,8 +4,8 @@
 use bright_angle_core::Site;
 use bright_angle_core::judge::evaluation::eyes;
 use bright_angle_core::scene::Eye;
-use bright_angle_core::show::coverage::rays::{Met, ray};
 use bright_angle_core::site::Head;
+use bright_angle_core::site::ray::{Met, ray};
 use glam::DVec2;
 
 const SITE: &str = include_str!("../../../outside/rays/site.json");

@@ -4,7 +4,7 @@ use bright_angle_core::file::{ListChange, Obstacle, ObstacleKind, PrivatePlace, 
 use bright_angle_core::judge::Session;
 use bright_angle_core::judge::evaluation::{evaluate, eyes};
 use bright_angle_core::math::{ring_area, sides};
-use bright_angle_core::show::coverage::rays::ray;
+use bright_angle_core::site::ray::ray;
 use bright_angle_core::verdict::RuleName;
 use bright_angle_core::verdict::Verdict;
 use bright_angle_core::{Fault, Site};

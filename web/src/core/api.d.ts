@@ -1484,13 +1484,19 @@ export interface components {
             /** @description Each target with its verdict. */
             targets: components["schemas"]["TargetResult"][];
         };
+        /**
+         * @description How a picture is exposed by night.
+         * @enum {string}
+         */
+        Exposed: "as_set" | "automatic";
         /** @description How a head is set to take its pictures. */
         Exposure: {
             /**
              * Format: double
-             * @description How long the shutter is open, s.
+             * @description How long the shutter is open, s; of an automatic the longest that it takes. Where left out, the camera chooses.
              */
-            shutter_s: number;
+            shutter_s?: number | null;
+            mode?: null | components["schemas"]["ExposureMode"];
             /**
              * Format: double
              * @description Pictures a second.
@@ -1506,7 +1512,17 @@ export interface components {
              * @description The share of its infrared light that is used; all of it where left out, 0 for none.
              */
             infrared_share?: number | null;
+            /**
+             * Format: double
+             * @description The most that its automatic raises the gain, dB; its least light is rated with this gain.
+             */
+            gain_max_db?: number | null;
         };
+        /**
+         * @description Who sets the shutter.
+         * @enum {string}
+         */
+        ExposureMode: "fixed" | "auto";
         /** @description One fault of an input: the place and the reason. */
         Fault: {
             /** @description The place, as in `cameras[2].heads[0].focal_mm`; empty for the input as a whole. */
@@ -2029,13 +2045,14 @@ export interface components {
         };
         /** @description Which light a picture is taken in. */
         Light: "day" | {
-            /** @description By night, with the infrared light of the camera, exposed by so many stops over what makes the promises of the head well lit. */
+            /** @description By night, by the infrared light of the camera and by lamps. */
             night: {
                 /**
                  * Format: double
-                 * @description Stops, a doubling each.
+                 * @description Lighter than it is exposed by so many stops, a doubling each.
                  */
                 stops?: number;
+                exposed?: null | components["schemas"]["Exposed"];
             };
         };
         /** @description The light of a site by night. */
@@ -2402,6 +2419,11 @@ export interface components {
                  * @description Height of the thing that must be seen, m.
                  */
                 height_m: number;
+                /**
+                 * Format: double
+                 * @description Up to which height plates sit where the lane takes lorries, m; all of them at `height_m` where left out.
+                 */
+                height_to_m?: number | null;
                 /**
                  * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
                  *     and a plate have their middle at `height_m`.
@@ -3082,6 +3104,11 @@ export interface components {
             stroke_m: number;
             /** @description Whether it throws infrared light back to where it came from. */
             reflecting: boolean;
+            /**
+             * Format: double
+             * @description The density that reading it takes in place of the task's, px/m.
+             */
+            needs_px_per_m?: number | null;
         };
         /**
          * @description The two schools of plate cameras (handbook, section 6).
@@ -3350,7 +3377,7 @@ export interface components {
          * @description What a head makes of a place.
          * @enum {string}
          */
-        Reason: "seen" | "in_turns" | "too_far" | "behind" | "under" | "out_of_picture";
+        Reason: "seen" | "in_turns" | "too_dark" | "too_far" | "behind" | "under" | "out_of_picture";
         /** @description A site and the cells that its relief is wanted for. */
         ReliefRequest: {
             /** @description The site file. */
@@ -3456,7 +3483,7 @@ export interface components {
          * @description The name of a rule.
          * @enum {string}
          */
-        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked" | "light_enough" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
+        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked" | "light_enough" | "overexposed" | "headlights" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
         /** @description What a rule found. */
         RuleResult: {
             /** @description The rule. */
@@ -3594,6 +3621,12 @@ export interface components {
             looks_tight?: number;
             /**
              * Format: double
+             * @description A plate on the move, seen from a tour: broken where the chance to see it at all is smaller than this.
+             * @default 0.9
+             */
+            tour_chance?: number;
+            /**
+             * Format: double
              * @description A plate on the move: kept up to this blur, px; tight up to half a stroke.
              * @default 1
              */
@@ -3621,6 +3654,18 @@ export interface components {
              * @default 4
              */
             washed_out_stops?: number;
+            /**
+             * Format: double
+             * @description A plate that gets more than so many times the light that it needs is bleached.
+             * @default 4
+             */
+            overexposed_times?: number;
+            /**
+             * Format: double
+             * @description How many times brighter than paint a plate comes back to a lens beside the light; coarse.
+             * @default 50
+             */
+            retro_times?: number;
             /**
              * Format: double
              * @description The sun back-lights what stands so near to its direction, degrees.
@@ -4408,6 +4453,11 @@ export interface components {
              */
             height_m: number;
             /**
+             * Format: double
+             * @description Up to which height plates sit where the lane takes lorries, m; all of them at `height_m` where left out.
+             */
+            height_to_m?: number | null;
+            /**
              * @description Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
              *     and a plate have their middle at `height_m`.
              */
@@ -4484,7 +4534,7 @@ export interface components {
          * @description What the picture of a target will be used for.
          * @enum {string}
          */
-        Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read";
+        Task: "monitor" | "detect" | "observe" | "recognise" | "identify" | "inspect" | "read" | "read_by_eye";
         /** @description What a task needs. */
         TaskNeed: {
             /** @description The task. */
@@ -4964,6 +5014,8 @@ export interface components {
              * @description The greatest, m.
              */
             far_m: number;
+            /** @description Whether some of it is read from the front of the vehicle. */
+            front: boolean;
             /**
              * Format: double
              * @description How long the plate is in it, s; null for one that stands.
@@ -4974,6 +5026,11 @@ export interface components {
              * @description How many pictures are taken of it there.
              */
             looks: number | null;
+            /**
+             * Format: double
+             * @description The chance that a tour sees it at all, 0 to 1; null for a head that never looks away, and for a plate that stands.
+             */
+            chance: number | null;
             /**
              * Format: double
              * @description The shutter that leaves no more blur than is kept, s.
@@ -5016,7 +5073,9 @@ export interface components {
             path: number[][];
             /** @description The part that reads at worst, metres along the way. */
             sure: number[] | null;
-            /** @description The longest part of that which is also sharp, evenly lit and no wider than a lane, metres along the way. */
+            /** @description By night the longest part of where it reads that is lit as it should be as stated, metres along the way; null by day. */
+            lit: number[] | null;
+            /** @description The longest part of what is sure which is also sharp, evenly lit and no wider than a lane, metres along the way. */
             serves: number[] | null;
             /** @description The same as a line, metres east and north; empty where there is none. */
             serves_path: number[][];
@@ -5059,7 +5118,9 @@ export type Effect = components['schemas']['Effect'];
 export type Ellipse = components['schemas']['Ellipse'];
 export type Emitter = components['schemas']['Emitter'];
 export type Evaluation = components['schemas']['Evaluation'];
+export type Exposed = components['schemas']['Exposed'];
 export type Exposure = components['schemas']['Exposure'];
+export type ExposureMode = components['schemas']['ExposureMode'];
 export type Fault = components['schemas']['Fault'];
 export type FaultCode = components['schemas']['FaultCode'];
 export type FirstAnswer = components['schemas']['FirstAnswer'];

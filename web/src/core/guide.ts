@@ -281,11 +281,14 @@ export const GUIDE: Guide = {
     "mount_max_m": 6.0,
     "looks_kept": 3.0,
     "looks_tight": 1.0,
+    "tour_chance": 0.9,
     "blur_kept_px": 1.0,
     "zone_stops": 2.0,
     "lane_width_m": 6.0,
     "overview_pair": true,
     "washed_out_stops": 4.0,
+    "overexposed_times": 4.0,
+    "retro_times": 50.0,
     "backlit_deg": 20.0,
     "lamp_near_deg": 10.0,
     "uncertainties": {
@@ -387,6 +390,11 @@ export const GUIDE: Guide = {
       "most": 1000.0
     },
     {
+      "field": "tour_chance",
+      "least": 0.0,
+      "most": 1.0
+    },
+    {
       "field": "blur_kept_px",
       "least": 0.01,
       "most": 100.0
@@ -405,6 +413,16 @@ export const GUIDE: Guide = {
       "field": "washed_out_stops",
       "least": 0.5,
       "most": 20.0
+    },
+    {
+      "field": "overexposed_times",
+      "least": 1.1,
+      "most": 1000.0
+    },
+    {
+      "field": "retro_times",
+      "least": 1.0,
+      "most": 1000.0
     },
     {
       "field": "backlit_deg",

@@ -13,6 +13,8 @@ export const RULE_WORDS: Record<RuleName, string> = {
   build: "Aim that the build takes",
   masked: "Privacy mask",
   light_enough: "Light enough",
+  overexposed: "Not bleached",
+  headlights: "Headlights",
   looks: "Looks at it",
   blur: "Blur by its speed",
   sharp: "Sharp where it reads",
@@ -28,6 +30,7 @@ export const TASK_WORDS: Record<Task, string> = {
   identify: "identify",
   inspect: "inspect",
   read: "read",
+  read_by_eye: "read by eye",
 };
 
 export const density = (value: number): string => (value >= 100 ? value.toFixed(0) : String(Number(value.toFixed(1))));

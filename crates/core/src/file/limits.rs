@@ -21,7 +21,7 @@ macro_rules! limits {
 }
 
 /// The limits of a site.
-pub const LIMITS: [Limit<Rules>; 22] = limits! { Rules:
+pub const LIMITS: [Limit<Rules>; 25] = limits! { Rules:
     identify_turned_kept_deg [0.0, 90.0], "°";
     identify_turned_tight_deg [0.0, 90.0], "°";
     recognise_turned_kept_deg [0.0, 90.0], "°";
@@ -38,10 +38,13 @@ pub const LIMITS: [Limit<Rules>; 22] = limits! { Rules:
     mount_max_m [0.1, 100.0], " m";
     looks_kept [1.0, 1000.0], "";
     looks_tight [1.0, 1000.0], "";
+    tour_chance [0.0, 1.0], "";
     blur_kept_px [0.01, 100.0], " px";
     zone_stops [0.1, 20.0], " stops";
     lane_width_m [1.0, 100.0], " m";
     washed_out_stops [0.5, 20.0], " stops";
+    overexposed_times [1.1, 1000.0], " times";
+    retro_times [1.0, 1000.0], " times";
     backlit_deg [0.0, 90.0], "°";
     lamp_near_deg [0.0, 90.0], "°";
 };

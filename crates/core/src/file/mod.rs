@@ -41,7 +41,7 @@ pub use conditions::Conditions;
 pub use distance::{Distance, DistanceHow, FromSpot};
 pub use drawing::{Drawing, ScaleMark};
 pub use emitter::Emitter;
-pub use exposure::{Exposure, USUAL_FPS};
+pub use exposure::{Exposure, ExposureMode, USUAL_FPS};
 pub use fault::{Fault, FaultCode};
 pub use geo_place::GeoPlace;
 pub use head_file::HeadFile;

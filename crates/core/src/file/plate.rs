@@ -15,12 +15,21 @@ pub struct PlateKind {
     pub stroke_m: f64,
     /// Whether it throws infrared light back to where it came from.
     pub reflecting: bool,
+    /// The density that reading it takes in place of the task's, px/m.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub needs_px_per_m: Option<f64>,
 }
 
 impl Default for PlateKind {
     /// The one that sizes are told for where nobody said which (handbook, sections 5 and 10; from memory).
     fn default() -> Self {
-        PlateKind { name: "European".to_owned(), character_m: 0.079, stroke_m: 0.014, reflecting: true }
+        PlateKind {
+            name: "European".to_owned(),
+            character_m: 0.079,
+            stroke_m: 0.014,
+            reflecting: true,
+            needs_px_per_m: None,
+        }
     }
 }
 
@@ -44,6 +53,7 @@ pub fn known_plates() -> Vec<KnownPlate> {
         character_m: 0.0635,
         stroke_m: 0.2 * 0.0254,
         reflecting: true,
+        needs_px_per_m: None,
     };
     vec![
         KnownPlate { size_m: [0.52, 0.11], plate: PlateKind::default(), basis: "UK regulations of 2001, from memory" },

@@ -66,6 +66,9 @@ pub struct Rules {
     /// … tight with so many, broken with fewer.
     #[schema(required = false)]
     pub looks_tight: f64,
+    /// A plate on the move, seen from a tour: broken where the chance to see it at all is smaller than this.
+    #[schema(required = false)]
+    pub tour_chance: f64,
     /// A plate on the move: kept up to this blur, px; tight up to half a stroke.
     #[schema(required = false)]
     pub blur_kept_px: f64,
@@ -81,6 +84,12 @@ pub struct Rules {
     /// What is so many stops lighter than what a head must see washes out.
     #[schema(required = false)]
     pub washed_out_stops: f64,
+    /// A plate that gets more than so many times the light that it needs is bleached.
+    #[schema(required = false)]
+    pub overexposed_times: f64,
+    /// How many times brighter than paint a plate comes back to a lens beside the light; coarse.
+    #[schema(required = false)]
+    pub retro_times: f64,
     /// The sun back-lights what stands so near to its direction, degrees.
     #[schema(required = false)]
     pub backlit_deg: f64,
@@ -135,11 +144,14 @@ impl Default for Rules {
             mount_max_m: 6.0,
             looks_kept: 3.0,
             looks_tight: 1.0,
+            tour_chance: 0.9,
             blur_kept_px: 1.0,
             zone_stops: 2.0,
             lane_width_m: 6.0,
             overview_pair: true,
             washed_out_stops: 4.0,
+            overexposed_times: 4.0,
+            retro_times: 50.0,
             backlit_deg: 20.0,
             lamp_near_deg: 10.0,
             uncertainties: Uncertainties::default(),

@@ -3,7 +3,7 @@
 use super::lists::with_lists;
 use super::{
     Brief, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp, Obstacle, Preset,
-    PrivatePlace, Reading, Rules, SiteFile, Spot, TargetFile, Variant,
+    PrivatePlace, Reading, Rules, SiteFile, Spot, Subject, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -148,7 +148,11 @@ impl Touched {
     /// By night every promise may hang on any lamp, and a solid that moves may shade one from anywhere.
     fn by_night(&mut self, file: &SiteFile) {
         let lit_from_aside = !file.lamps.is_empty() || file.cameras.iter().any(|camera| camera.emitter.is_some());
-        let shaded_anew = lit_from_aside && !self.obstacles.is_empty();
+        // What an automatic makes of a plate hangs on all that its picture shows.
+        let plates = file.targets.iter().any(|target| target.subject == Subject::Plate);
+        let fixed = |head: &HeadFile| head.exposure.is_some_and(|exposure| exposure.fixed_s().is_some());
+        let metered = plates && !file.cameras.iter().flat_map(|camera| &camera.heads).all(fixed);
+        let shaded_anew = (lit_from_aside || metered) && !self.obstacles.is_empty();
         self.all |= file.conditions.night && (!self.lamps.is_empty() || shaded_anew);
     }
 }

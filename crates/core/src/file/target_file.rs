@@ -24,6 +24,9 @@ pub struct TargetFile {
     pub shape: Shape,
     /// Height of the thing that must be seen, m.
     pub height_m: f64,
+    /// Where the lane takes lorries: plates sit between `height_m` and this, m, and are judged at both; all of them at `height_m` where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height_to_m: Option<f64>,
     /// Its own width and height in place of the subject's usual ones, m. A person and a vehicle stand on the ground, a face
     /// and a plate have their middle at `height_m`.
     #[serde(default, skip_serializing_if = "Option::is_none")]

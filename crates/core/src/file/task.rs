@@ -19,14 +19,29 @@ pub enum Task {
     Identify,
     /// Inspect the finest details.
     Inspect,
-    /// Read a number plate.
+    /// Read a number plate, by a machine.
     Read,
+    /// Read a number plate by eye.
+    ReadByEye,
 }
 
 impl Task {
     /// All tasks from the least to the most demanding, then reading plates.
-    pub const ALL: [Task; 7] =
-        [Task::Monitor, Task::Detect, Task::Observe, Task::Recognise, Task::Identify, Task::Inspect, Task::Read];
+    pub const ALL: [Task; 8] = [
+        Task::Monitor,
+        Task::Detect,
+        Task::Observe,
+        Task::Recognise,
+        Task::Identify,
+        Task::Inspect,
+        Task::Read,
+        Task::ReadByEye,
+    ];
+
+    /// Whether it is reading plates.
+    pub fn reads_plates(self) -> bool {
+        matches!(self, Task::Read | Task::ReadByEye)
+    }
 
     /// The task as the file writes it.
     pub fn word(self) -> &'static str {
@@ -38,6 +53,7 @@ impl Task {
             Task::Identify => "identify",
             Task::Inspect => "inspect",
             Task::Read => "read",
+            Task::ReadByEye => "read_by_eye",
         }
     }
 

@@ -4,8 +4,9 @@ use super::limits::{LIMITS, UNCERTAINTIES};
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
-    CameraFile, Emitter, Exposure, Fault, FaultCode, Flattened, HeadFile, Infrared, Lamp, Lens, Link, Model, Obstacle,
-    ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject, TargetFile, Variant,
+    CameraFile, Emitter, Exposure, ExposureMode, Fault, FaultCode, Flattened, HeadFile, Infrared, Lamp, Lens, Link,
+    Model, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject,
+    TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
 use crate::math::{is_simple, sampling};
@@ -269,7 +270,14 @@ impl Check {
     }
 
     fn exposure(&mut self, at: &str, exposure: &Exposure) {
-        self.number(format!("{at}.shutter_s"), exposure.shutter_s, 0.00001..=1.0, " s");
+        if let Some(shutter) = exposure.shutter_s {
+            self.number(format!("{at}.shutter_s"), shutter, 0.00001..=1.0, " s");
+        } else if exposure.mode == Some(ExposureMode::Fixed) {
+            self.faults.push(Fault::new(format!("{at}.shutter_s"), "a fixed exposure says its shutter"));
+        }
+        if let Some(gain) = exposure.gain_max_db {
+            self.number(format!("{at}.gain_max_db"), gain, 0.0..=100.0, " dB");
+        }
         self.number(format!("{at}.fps"), exposure.fps, 0.1..=240.0, " pictures a second");
         if let Some(focus) = exposure.focus_m {
             self.number(format!("{at}.focus_m"), focus, 0.1..=10_000.0, " m");
@@ -358,6 +366,14 @@ impl Check {
             self.text(&format!("{at}.name"), &plate.name, 100);
             self.number(format!("{at}.character_m"), plate.character_m, 0.005..=1.0, " m");
             self.number(format!("{at}.stroke_m"), plate.stroke_m, 0.0005..=0.5, " m");
+            if let Some(need) = plate.needs_px_per_m {
+                self.number(format!("{at}.needs_px_per_m"), need, 0.1..=100_000.0, " px/m");
+            }
+        }
+        if let Some(to) = target.height_to_m {
+            let at = format!("{at}.height_to_m");
+            self.that(&at, target.subject == Subject::Plate, || "only plates sit at several heights".to_owned());
+            self.number(at, to, HEIGHTS_M, " m");
         }
         self.number(format!("{at}.speed_mps"), target.speed_mps, 0.0..=150.0, " m/s");
         self.number(format!("{at}.heads_wanted"), f64::from(target.heads_wanted), 1.0..=8.0, "");

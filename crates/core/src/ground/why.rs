@@ -18,6 +18,8 @@ pub enum Reason {
     Seen,
     /// It sees it well enough, but looks elsewhere in between.
     InTurns,
+    /// It would see it well enough, but by night it is too dark there.
+    TooDark,
     /// It sees it, with too few pixels.
     TooFar,
     /// Something stands in the way.
@@ -146,6 +148,7 @@ fn tell(site: &Site, head: &Head, other_season: Option<&Scene>, point: DVec3, ne
         told.reason = match (blocked, density >= need) {
             (true, _) => Reason::Behind,
             (false, false) => Reason::TooFar,
+            (false, true) if is_dark(site, head, point) => Reason::TooDark,
             (false, true) if head.gap_s().is_some_and(|gap| gap > 0.0) => Reason::InTurns,
             (false, true) => Reason::Seen,
         };
@@ -159,6 +162,12 @@ fn tell(site: &Site, head: &Head, other_season: Option<&Scene>, point: DVec3, ne
     }
     told.says = says(site, head, &told, need, units);
     told
+}
+
+/// Whether the site is judged by night, and a head has not light enough at a point.
+fn is_dark(site: &Site, head: &Head, point: DVec3) -> bool {
+    let enough = || head.light().is_enough(head.position(), point, site.scene(), site.lamps());
+    site.file().conditions.night && !enough()
 }
 
 /// The ids of what blocks on the line to a point, the nearest first.
@@ -231,6 +240,7 @@ fn says(site: &Site, head: &Head, told: &Told, need: f64, units: Units) -> Strin
             let gap = told.gap_s.unwrap_or(0.0);
             format!("sees it with {density:.0} px/m in turns, and looks elsewhere for {gap:.0} s{season}")
         }
+        Reason::TooDark => format!("{density:.0} px/m, but too dark there by night"),
         Reason::TooFar => format!(
             "{density:.0} px/m at {}, {need:.0} wanted: it reaches about {}",
             units.length(told.slant_m),

@@ -304,7 +304,11 @@ pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)
         needs_px_per_m: target.need.px_per_m,
         basis: target.need.basis.to_string(),
         inside: site.scene().solid_around(target.middle).map(|solid| solid.id().to_owned()),
-        leaves_out: leaves_out(Given { night: site.file().conditions.night, moving: target.moving_lane().is_some() }),
+        leaves_out: leaves_out(Given {
+            night: site.file().conditions.night,
+            moving: target.moving_lane().is_some(),
+            speed: target.speed > 0.0,
+        }),
     }
 }
 

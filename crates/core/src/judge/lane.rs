@@ -2,8 +2,9 @@
 
 use crate::judge::rules::{self, InZone, pixel_density, plate_side, plate_vertical};
 use crate::judge::sight::{Sight, Viewer};
-use crate::judge::zone::{Run, Zone, told};
-use crate::site::{Lane, Target};
+use crate::judge::zone::{Zone, told_with};
+use crate::judge::zone_light::ZoneLight;
+use crate::site::{Lane, Run, Target};
 use crate::verdict::{RuleResult, Verdict};
 use glam::DVec3;
 
@@ -29,14 +30,15 @@ pub(crate) fn look_along_lane(viewer: Viewer, target: &Target, lane: &Lane) -> O
     let mut longest: Option<Run> = None;
     let mut run: Option<usize> = None;
     let mut nearest: Option<(f64, usize)> = None;
-    for (place, point) in lane.samples.iter().enumerate() {
+    for place in 0..lane.samples.len() {
         if viewer.patience.is_over() {
             return OfLane::default();
         }
-        let looked = match viewer.head.in_front(*point) {
-            Some(true) => reads(&Sight::on_lane(viewer, target, lane, place, true)),
+        let looked = lane.heights(place).map(|point| match viewer.head.in_front(point) {
+            Some(true) => reads(&Sight::on_lane_at(viewer, target, lane, (place, point), true)),
             _ => Reads::default(),
-        };
+        });
+        let looked = looked.reduce(Reads::both).unwrap_or_default();
         of.seen += usize::from(looked.seen);
         if looked.seen && nearest.is_none_or(|(so_far, _)| looked.share > so_far) {
             nearest = Some((looked.share, place));
@@ -44,6 +46,7 @@ pub(crate) fn look_along_lane(viewer: Viewer, target: &Target, lane: &Lane) -> O
         run = if looked.reads { run.or(Some(place)) } else { None };
         if let Some(first) = run
             && longest.is_none_or(|[from, to]| place - first > to - from)
+            && goes_through(lane, [first, place])
         {
             longest = Some([first, place]);
         }
@@ -64,6 +67,13 @@ struct Reads {
     share: f64,
 }
 
+impl Reads {
+    /// What it makes of two plates at different heights.
+    fn both(self, other: Reads) -> Reads {
+        Reads { reads: self.reads && other.reads, seen: self.seen && other.seen, share: self.share.min(other.share) }
+    }
+}
+
 /// In the picture with the whole plate, clear, dense enough across × cos of the side angle, at both plate angles, not masked.
 fn reads(sight: &Sight) -> Reads {
     if !sight.in_view() || !sight.clear() {
@@ -82,15 +92,23 @@ fn sure_run(viewer: Viewer, target: &Target, lane: &Lane, [from, to]: Run) -> Op
     let mut longest: Option<Run> = None;
     let mut run: Option<usize> = None;
     for place in checked([from, to]) {
-        let kept = rules::geometric(&Sight::on_lane(viewer, target, lane, place, true)) == Verdict::Kept;
+        let kept = lane.heights(place).all(|point| {
+            rules::geometric(&Sight::on_lane_at(viewer, target, lane, (place, point), true)) == Verdict::Kept
+        });
         run = if kept { run.or(Some(place)) } else { None };
         if let Some(first) = run
             && longest.is_none_or(|[from, to]| place - first > to - from)
+            && goes_through(lane, [first, place])
         {
             longest = Some([first, place]);
         }
     }
     longest
+}
+
+/// Whether a run goes through the point at which the plate must read.
+fn goes_through(lane: &Lane, [from, to]: Run) -> bool {
+    lane.through.is_none_or(|through| (from..=to).contains(&through))
 }
 
 /// The samples of a run that are held against all that is uncertain.
@@ -103,7 +121,10 @@ impl OfLane {
     /// The sample that tells most: of where it surely reads the one with the fewest pixels, else of where it reads, else the one that
     /// is nearest to reading.
     pub fn telling(&self, viewer: Viewer, lane: &Lane) -> Option<usize> {
-        let Some(zone) = self.zone else { return self.nearest };
+        let Some(zone) = self.zone else { return lane.through.or(self.nearest) };
+        if lane.through.is_some() {
+            return lane.through;
+        }
         let across = |place: &usize| viewer.head.view().across_at(lane.samples[*place]);
         checked(zone.sure.unwrap_or(zone.stated)).min_by(|a, b| across(a).total_cmp(&across(b)))
     }
@@ -111,7 +132,10 @@ impl OfLane {
     /// The verdict over all rules.
     pub fn verdict(&self, viewer: Viewer, target: &Target, lane: &Lane) -> Verdict {
         let (Some(zone), Some(telling)) = (self.zone, self.telling(viewer, lane)) else { return Verdict::Broken };
-        let there = rules::verdict(&Sight::on_lane(viewer, target, lane, telling, true));
+        let there = lane
+            .heights(telling)
+            .map(|point| rules::verdict(&Sight::on_lane_at(viewer, target, lane, (telling, point), true).in_zone()));
+        let there = there.max().unwrap_or(Verdict::Broken);
         lane_rules(viewer, target, lane, zone).into_iter().map(|found| found.verdict).fold(there, Verdict::max)
     }
 
@@ -133,7 +157,9 @@ impl OfLane {
 
 /// What the rules of a zone find.
 pub(crate) fn lane_rules(viewer: Viewer, target: &Target, lane: &Lane, zone: Zone) -> Vec<RuleResult> {
-    rules::judge_zone(&InZone::new(viewer, lane, told(viewer, target, lane, zone)))
+    let light = ZoneLight::of(viewer, target, lane, zone.stated);
+    let told = told_with(viewer, target, lane, zone, light.as_ref());
+    rules::judge_zone(&InZone::new(viewer, lane, told, light))
 }
 
 /// So many samples of a plate's way cost about as much as a look at one with all that is uncertain.

@@ -2,7 +2,7 @@
 
 use crate::file::Rules;
 use crate::judge::aim_slack::aim_slack;
-use crate::light::{LampLight, lux_upright};
+use crate::light::{LampLight, Lit};
 use crate::math::{Angle, Separation};
 use crate::scene::{COLUMNS, Eye, Scene, Solid, Upright, Volume};
 use crate::site::{Head, Lane, Mask, Target, masks_of};
@@ -12,6 +12,8 @@ use std::cell::OnceCell;
 
 /// Lines are given at least this width, m: what has none would meet nothing.
 const LEAST_HALF_M: f64 = 1e-3;
+/// A place that a solid cuts off ends this share of the way before its face.
+const BEFORE_FACE: f64 = 1e-6;
 
 /// A head that looks, what stands around it, and the rules that hold.
 #[derive(Clone, Copy)]
@@ -47,6 +49,9 @@ pub(crate) struct Sight<'a> {
     densities: OnceCell<[f64; 2]>,
     in_view: OnceCell<bool>,
     hidden: OnceCell<f64>,
+    /// Whether it is a plate on its way, where light is judged all over the zone.
+    on_its_way: bool,
+    lit: OnceCell<Lit>,
     /// Asked for twice, by the rule and by the report, and costly.
     aim_slack: OnceCell<Angle>,
 }
@@ -70,13 +75,26 @@ impl<'a> Sight<'a> {
             densities: OnceCell::new(),
             in_view: OnceCell::new(),
             hidden: OnceCell::new(),
+            on_its_way: false,
+            lit: OnceCell::new(),
             aim_slack: OnceCell::new(),
         }
     }
 
     /// A sample of a plate's way: where nobody said which way the plate points, it points along the way.
     pub fn on_lane(viewer: Viewer<'a>, target: &'a Target, lane: &Lane, sample: usize, in_view: bool) -> Self {
-        let sight = Sight::new(viewer, target, lane.samples[sample], in_view);
+        Sight::on_lane_at(viewer, target, lane, (sample, lane.samples[sample]), in_view)
+    }
+
+    /// The same at one of the heights at which plates sit there.
+    pub fn on_lane_at(
+        viewer: Viewer<'a>,
+        target: &'a Target,
+        lane: &Lane,
+        (sample, point): (usize, DVec3),
+        in_view: bool,
+    ) -> Self {
+        let sight = Sight::new(viewer, target, point, in_view);
         let facing = target.facing.or_else(|| Some(lane.facing(sample, viewer.head.position().truncate())));
         Sight { facing, ..sight }
     }
@@ -86,20 +104,43 @@ impl<'a> Sight<'a> {
         self.viewer.scene
     }
 
-    /// The site's lamps, if it is judged by night.
-    pub fn lamps(&self) -> Option<&'a [LampLight]> {
-        self.viewer.lamps
+    /// The same where a plate on the move reads: light is judged by the zone.
+    #[must_use]
+    pub fn in_zone(self) -> Self {
+        Sight { on_its_way: true, ..self }
     }
 
-    /// The light of lamps on the subject, upright and facing the head, lux: as stated, and the least of it over where the subject may be.
-    pub fn lux(&self, lamps: &[LampLight]) -> [f64; 2] {
-        let eye = self.head.position();
-        let lux = |point: DVec3| lux_upright(lamps, self.viewer.scene, point, eye).0;
-        let stated = lux(self.point);
-        if stated == 0.0 {
-            return [0.0; 2];
-        }
-        [stated, self.point_corners().into_iter().map(lux).fold(stated, f64::min)]
+    /// Who looks.
+    pub fn viewer(&self) -> Viewer<'a> {
+        self.viewer
+    }
+
+    /// The lamps by which it is judged; none by day, and none where light is judged by the zone.
+    pub fn lamps(&self) -> Option<&'a [LampLight]> {
+        self.viewer.lamps.filter(|_| !self.on_its_way)
+    }
+
+    /// The light on its subject, worked out once.
+    pub fn lit(&self, work_out: impl FnOnce() -> Lit) -> &Lit {
+        self.lit.get_or_init(work_out)
+    }
+
+    /// Where the sample may lie, and free of solids: a subject does not stand inside of one, nor behind it.
+    pub fn places(&self) -> [DVec3; 8] {
+        self.point_corners().map(|corner| match self.viewer.scene.first_blocker(self.point, corner) {
+            Some((_, share)) => self.point.lerp(corner, (share - BEFORE_FACE).max(0.0)),
+            None => corner,
+        })
+    }
+
+    /// The place where the sample may lie that is nearest to a point.
+    pub fn nearest_to(&self, from: DVec3) -> DVec3 {
+        let (towards, right) = (self.separation.towards, self.right());
+        let step = from - self.point;
+        let rise = self.rules.uncertainties.rise();
+        let along = step.truncate().dot(towards).clamp(-self.along, self.along);
+        let side = step.truncate().dot(right).clamp(-self.across, self.across);
+        (self.point.truncate() + towards * along + right * side).extend(self.point.z + step.z.clamp(-rise, rise))
     }
 
     /// What of the head's picture must be masked.

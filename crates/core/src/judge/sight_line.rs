@@ -335,8 +335,10 @@ pub(crate) fn describe(viewer: Viewer, target: &Target, judged: &Judged) -> Opti
         Some((lane, sample)) => Sight::on_lane(viewer, target, lane, sample, look.in_view),
         None => Sight::new(viewer, target, point, look.in_view),
     };
-    let mut found = rules::judge(&sight);
     let zone = moving.and_then(|(lane, of)| of.zone.map(|zone| (lane, zone)));
+    // Where it reads, light is judged all over that.
+    let sight = if zone.is_some() { sight.in_zone() } else { sight };
+    let mut found = rules::judge(&sight);
     found.extend(zone.into_iter().flat_map(|(lane, zone)| lane_rules(viewer, target, lane, zone)));
     if !deciding.in_view {
         // Another part of it is out of the picture, if not this one.

@@ -2,15 +2,14 @@
 
 use crate::equipment::optics::{Sharp, centring_focus_m};
 use crate::judge::sight::Viewer;
+use crate::judge::zone_light::ZoneLight;
 use crate::light::infrared::stops_across;
 use crate::math::Angle;
-use crate::site::{Lane, Target};
+use crate::site::{Lane, Run, Target};
+use crate::verdict::Verdict;
 use glam::DVec3;
 use serde::Serialize;
 use utoipa::ToSchema;
-
-/// Samples from the first to the last of a run.
-pub(super) type Run = [usize; 2];
 
 /// Where a head reads a plate on its way.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -32,12 +31,17 @@ pub struct ZoneTold {
     pub near_m: f64,
     /// The greatest, m.
     pub far_m: f64,
+    /// Whether some of it is read from the front of the vehicle.
+    pub front: bool,
     /// How long the plate is in it, s; null for one that stands.
     #[schema(required)]
     pub time_s: Option<f64>,
     /// How many pictures are taken of it there.
     #[schema(required)]
     pub looks: Option<f64>,
+    /// The chance that a tour sees it at all, 0 to 1; null for a head that never looks away, and for a plate that stands.
+    #[schema(required)]
+    pub chance: Option<f64>,
     /// The shutter that leaves no more blur than is kept, s.
     #[schema(required)]
     pub shutter_wanted_s: Option<f64>,
@@ -64,7 +68,10 @@ pub struct ZoneTold {
     /// The part that reads at worst, metres along the way.
     #[schema(required)]
     pub sure: Option<[f64; 2]>,
-    /// The longest part of that which is also sharp, evenly lit and no wider than a lane, metres along the way.
+    /// By night the longest part of where it reads that is lit as it should be as stated, metres along the way; null by day.
+    #[schema(required)]
+    pub lit: Option<[f64; 2]>,
+    /// The longest part of what is sure which is also sharp, evenly lit and no wider than a lane, metres along the way.
     #[schema(required)]
     pub serves: Option<[f64; 2]>,
     /// The same as a line, metres east and north; empty where there is none.
@@ -88,8 +95,25 @@ pub(crate) fn looks(viewer: Viewer, lane: &Lane, length: f64) -> f64 {
     (fps * length / lane.speed * (1.0 + 1e-12)).floor()
 }
 
+/// The same at worst: a tour has just looked away when the plate comes (handbook, section 10).
+pub(crate) fn looks_at_worst(viewer: Viewer, lane: &Lane, length: f64) -> f64 {
+    let unseen = viewer.head.gap_s().unwrap_or(0.0) * lane.speed;
+    looks(viewer, lane, (length - unseen).max(0.0))
+}
+
 /// What a zone comes to.
 pub(crate) fn told(viewer: Viewer, target: &Target, lane: &Lane, zone: Zone) -> ZoneTold {
+    told_with(viewer, target, lane, zone, ZoneLight::of(viewer, target, lane, zone.stated).as_ref())
+}
+
+/// The same where the light on it is known.
+pub(crate) fn told_with(
+    viewer: Viewer,
+    target: &Target,
+    lane: &Lane,
+    zone: Zone,
+    light: Option<&ZoneLight>,
+) -> ZoneTold {
     let head = viewer.head;
     let [from, to] = zone.stated;
     let mut near_m = f64::INFINITY;
@@ -98,8 +122,7 @@ pub(crate) fn told(viewer: Viewer, target: &Target, lane: &Lane, zone: Zone) -> 
     let (mut plate_least, mut plate_most) = (f64::INFINITY, 0.0_f64);
     let eye = head.position();
     let view = head.view();
-    for place in from..=to {
-        let point = lane.samples[place];
+    for (place, point) in (from..=to).flat_map(|place| lane.heights(place).map(move |point| (place, point))) {
         let slant = point.distance(eye);
         (near_m, far_m) = (near_m.min(slant), far_m.max(slant));
         let moves = (lane.travel[place] * lane.speed).extend(0.0);
@@ -117,28 +140,55 @@ pub(crate) fn told(viewer: Viewer, target: &Target, lane: &Lane, zone: Zone) -> 
     let moves = lane.speed > 0.0;
     let focus_m = exposure.and_then(|exposure| exposure.focus_m).unwrap_or(centring_focus_m(near_m, far_m));
     let sharp = head.sharp_at(focus_m).map(|Sharp { near_m, far_m }| SharpTold { near_m, far_m });
-    let serves = serves(viewer, lane, zone, sharp);
+    let serves = serves(viewer, lane, zone, sharp, light);
+    let emitter = head.light().beam.map_or(eye, |beam| beam.from);
+    let [nearest, farthest] = ends(lane, zone.stated, emitter);
+    let most = viewer.rules.overexposed_times;
+    let lit = light.and_then(|light| longest(zone.stated, |place| light.stands(place, most) <= Verdict::Tight));
     ZoneTold {
         from: lane.along[from],
         to: lane.along[to],
         near_m,
         far_m,
+        front: (from..=to).any(|place| lane.shows_front(place, eye.truncate(), target.facing)),
         time_s: moves.then(|| length / lane.speed),
         looks: exposure.filter(|_| moves).map(|_| looks(viewer, lane, length)),
+        chance: head.tour_chance(length / lane.speed).filter(|_| moves),
         shutter_wanted_s: (speed_px > 0.0).then(|| viewer.rules.blur_kept_px / speed_px),
-        blur_px: exposure.map(|exposure| speed_px * exposure.shutter_s),
+        blur_px: exposure.and_then(|exposure| exposure.shutter_s).map(|shutter| speed_px * shutter),
         focus_m,
         sharp,
-        infrared_stops: stops_across(near_m, far_m),
+        infrared_stops: stops_across(nearest, farthest),
         char_height_px: up_least * lane.plate.character_m,
         stroke_px: across_least * lane.plate.stroke_m,
         size_window_px: [0.9 * plate_least, 1.1 * plate_most],
         scene_width_m: view.projection.size().x / across_least,
         path: path(lane, zone.stated),
         sure: zone.sure.map(|[from, to]| [lane.along[from], lane.along[to]]),
+        lit: lit.map(|run| run.map(|place| lane.along[place])),
         serves,
         serves_path: serves.map_or(vec![], |ends| path(lane, ends.map(|end| sample_at(lane, end)))),
     }
+}
+
+/// The least and the greatest distance of the samples of a run from a point, m.
+fn ends(lane: &Lane, [from, to]: Run, point: DVec3) -> [f64; 2] {
+    let far = lane.samples[from..=to].iter().map(|sample| sample.distance(point));
+    far.fold([f64::INFINITY, 0.0], |[near, most], far| [near.min(far), most.max(far)])
+}
+
+/// The longest part of a run at which all samples hold.
+pub(crate) fn longest([first, last]: Run, holds: impl Fn(usize) -> bool) -> Option<Run> {
+    let (mut best, mut begun): (Option<Run>, Option<usize>) = (None, None);
+    for place in first..=last {
+        begun = if holds(place) { begun.or(Some(place)) } else { None };
+        if let Some(from) = begun
+            && best.is_none_or(|[a, b]| place - from > b - a)
+        {
+            best = Some([from, place]);
+        }
+    }
+    best
 }
 
 /// How much of its width a plate shows at a sample.
@@ -149,7 +199,7 @@ fn turned(lane: &Lane, place: usize, eye: DVec3, facing: Option<Angle>) -> f64 {
 }
 
 /// The sample nearest to so many metres along the way.
-fn sample_at(lane: &Lane, along: f64) -> usize {
+pub(crate) fn sample_at(lane: &Lane, along: f64) -> usize {
     lane.along.partition_point(|at| *at < along - 1e-9).min(lane.along.len() - 1)
 }
 
@@ -160,25 +210,34 @@ fn path(lane: &Lane, [from, to]: Run) -> Vec<[f64; 2]> {
 }
 
 /// The longest stretch, metres along the way, on which a plate surely reads and is sharp, with infrared light that differs little enough
-/// and a picture that is narrow enough.
-fn serves(viewer: Viewer, lane: &Lane, zone: Zone, sharp: Option<SharpTold>) -> Option<[f64; 2]> {
+/// and a picture that is narrow enough; by night surely with enough light and not too much.
+fn serves(
+    viewer: Viewer,
+    lane: &Lane,
+    zone: Zone,
+    sharp: Option<SharpTold>,
+    light: Option<&ZoneLight>,
+) -> Option<[f64; 2]> {
     let [first, last] = zone.sure?;
     let (head, limits) = (viewer.head, viewer.rules);
-    let lit = head.light().beam.is_some();
-    let ratio = if lit { 2_f64.powf(limits.zone_stops / 2.0) } else { f64::INFINITY };
+    let beam = head.light().beam;
+    let ratio = if beam.is_some() { 2_f64.powf(limits.zone_stops / 2.0) } else { f64::INFINITY };
     let least_density = head.view().projection.size().x / limits.lane_width_m;
     let slant = |place: usize| lane.samples[place].distance(head.position());
+    let from_light = |place: usize| lane.samples[place].distance(beam.map_or(head.position(), |beam| beam.from));
     let good = |place: usize| {
         let at = slant(place);
         let in_focus = sharp.is_none_or(|sharp| at >= sharp.near_m && sharp.far_m.is_none_or(|far| at <= far));
-        in_focus && head.view().across_at(lane.samples[place]) >= least_density
+        in_focus
+            && lane.heights(place).all(|point| head.view().across_at(point) >= least_density)
+            && light.is_none_or(|light| light.stands(place, limits.overexposed_times) == Verdict::Kept)
     };
     let good: Vec<bool> = (first..=last).map(good).collect();
     let mut best: Option<Run> = None;
     for from in first..=last {
         let (mut near, mut far) = (f64::INFINITY, 0.0_f64);
         for to in from..=last {
-            (near, far) = (near.min(slant(to)), far.max(slant(to)));
+            (near, far) = (near.min(from_light(to)), far.max(from_light(to)));
             if !good[to - first] || far > near * ratio {
                 break;
             }

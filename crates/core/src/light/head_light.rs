@@ -1,5 +1,6 @@
 //! The light that a head has and needs: its infrared light as it hangs, the least light of its model, its shutter.
 
+use super::{LampLight, lux_upright, retro_gain};
 use crate::file::{CameraFile, Exposure};
 use crate::light::infrared::Beam;
 use crate::math::Angle;
@@ -8,10 +9,10 @@ use glam::DVec3;
 
 /// The shutter at which ranges and least light are rated, s; common practice, no source.
 pub const RATED_SHUTTER_S: f64 = 1.0 / 30.0;
-
-/// How much brighter a plate that throws light back looks to the lamp beside the lens than paint does (handbook, section 9: order
-/// of magnitude).
-pub const RETRO: f64 = 50.0;
+/// The shortest shutter that an automatic takes, s (handbook, section 6).
+const SHORTEST_S: f64 = 1.0 / 10_000.0;
+/// How far an automatic lowers its gain where its limit is not stated, dB; our default.
+const USUAL_GAIN_DB: f64 = 30.0;
 
 /// The light that a head has and needs.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -20,9 +21,22 @@ pub struct HeadLight {
     pub beam: Option<Beam>,
     /// The least light of its model at the rated shutter, lux.
     pub least_lux: Option<f64>,
-    /// How many times the rated light a picture needs at its shutter (handbook, section 9: k stops need 2ᵏ times the light); 1 where
-    /// no shutter is set.
+    /// How many times the rated light a picture needs at its shutter (handbook, section 9: k stops need 2ᵏ times the light); of an
+    /// automatic at the longest that it takes; 1 where none is set.
     pub times: f64,
+    /// From where to where its automatic takes that.
+    pub range: TimesRange,
+    /// Whether its shutter is fixed.
+    pub is_fixed: bool,
+}
+
+/// From where to where an automatic may choose how many times the rated light a picture takes.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct TimesRange {
+    /// With the longest shutter and all of its gain.
+    pub least: f64,
+    /// With the shortest shutter and none.
+    pub most: f64,
 }
 
 impl HeadLight {
@@ -41,7 +55,13 @@ impl HeadLight {
             Beam::new(from, axis, light.range_m, light.beam_deg.map_or(widest.rad(), f64::to_radians))
                 .turned_down(share)
         });
-        HeadLight { beam, least_lux: camera.model.least_lux, times: exposure.map_or(1.0, needed_times) }
+        let times = exposure.and_then(|exposure| exposure.shutter_s).map_or(1.0, needed_times);
+        let is_fixed = exposure.and_then(Exposure::fixed_s).is_some();
+        let gain_db = exposure.and_then(|exposure| exposure.gain_max_db).unwrap_or(USUAL_GAIN_DB);
+        let most = needed_times(SHORTEST_S) * 10_f64.powf(gain_db / 20.0);
+        let least = if is_fixed { 1.0 } else { times };
+        let range = TimesRange { least, most: most.max(least) };
+        HeadLight { beam, least_lux: camera.model.least_lux, times, range, is_fixed }
     }
 }
 
@@ -60,9 +80,28 @@ impl HeadLight {
         let shaded = self.from_aside(eye).is_some_and(|beam| scene.first_blocker(beam.from, point).is_some());
         if shaded { 0.0 } else { beam.at(point) }
     }
+
+    /// Whether somebody upright at a point who faces the lens gets light enough for a picture, of the head's own or of lamps.
+    pub fn is_enough(&self, eye: DVec3, point: DVec3, scene: &Scene, lamps: &[LampLight]) -> bool {
+        if self.infrared_at(eye, point, scene) >= self.times {
+            return true;
+        }
+        let least = self.least_lux.map_or(f64::INFINITY, |least| least * self.times);
+        let normal = (eye - point).with_z(0.0).normalize_or_zero();
+        // Rays are cast only where it may matter.
+        let open: f64 = lamps.iter().map(|lamp| lamp.lux(point, normal)).sum();
+        open >= least && lux_upright(lamps, scene, point, eye).0 >= least
+    }
+
+    /// How many times brighter than paint a plate at a point throws its infrared light back to a lens, where `most` times come back
+    /// along the light itself.
+    pub fn thrown_back(&self, eye: DVec3, point: DVec3, most: f64) -> f64 {
+        let off = self.beam.map_or(0.0, |beam| (beam.from - point).angle_between(eye - point));
+        retro_gain(if off.is_nan() { 0.0 } else { off }, most)
+    }
 }
 
-/// How many times the rated light a picture needs at a shutter.
-pub fn needed_times(exposure: &Exposure) -> f64 {
-    RATED_SHUTTER_S / exposure.shutter_s
+/// How many times the rated light a picture needs at a shutter, s.
+pub fn needed_times(shutter_s: f64) -> f64 {
+    RATED_SHUTTER_S / shutter_s
 }

@@ -61,6 +61,18 @@ impl Beam {
         self.off_axis(if angle < std::f64::consts::FRAC_PI_2 { angle.cos() } else { 0.0 }, step.length())
     }
 
+    /// The most light over places, none further off the line to `middle` than they are, of which `nearest` is the nearest, with the axis
+    /// off by so many radians.
+    pub fn most_over(&self, middle: DVec3, places: &[DVec3], nearest: DVec3, off: f64) -> f64 {
+        let towards = middle - self.from;
+        let spread = places.iter().map(|place| towards.angle_between(*place - self.from)).fold(0.0, f64::max);
+        let angle = (self.axis.angle_between(towards) - spread - off).max(0.0);
+        if angle.is_nan() {
+            return self.off_axis(1.0, 0.0);
+        }
+        self.off_axis(angle.cos(), nearest.distance(self.from))
+    }
+
     fn off_axis(&self, cosine: f64, distance: f64) -> f64 {
         if cosine <= 0.0 {
             return 0.0;

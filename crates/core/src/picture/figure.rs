@@ -140,6 +140,16 @@ impl Figure {
         view.projection.pixel_velocity(direction, pose.to_camera(self.velocity)).length() * shutter
     }
 
+    /// Whether it is a plate.
+    pub fn is_plate(&self) -> bool {
+        self.subject == Subject::Plate
+    }
+
+    /// Half of the width and the height of what must be seen, m.
+    pub(super) fn half(&self) -> DVec2 {
+        self.size / 2.0
+    }
+
     /// Whether it throws infrared light back.
     pub fn is_retro(&self) -> bool {
         self.subject == Subject::Plate && !self.behind && self.reflecting

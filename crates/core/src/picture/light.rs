@@ -1,8 +1,8 @@
 //! The light of a picture: an open sky with the sun to one side, or the head's own infrared.
 
-use super::paint::{Paint, RETRO};
-use crate::light::LampLight;
+use super::paint::Paint;
 use crate::light::infrared::Beam;
+use crate::light::{LampLight, RETRO, retro_gain};
 use crate::scene::Scene;
 use glam::{DVec3, Vec3};
 use serde::{Deserialize, Serialize};
@@ -21,12 +21,25 @@ const NIGHT_GLOW: f32 = 0.004;
 pub enum Light {
     /// By day.
     Day,
-    /// By night, with the infrared light of the camera, exposed by so many stops over what makes the promises of the head well lit.
+    /// By night, by the infrared light of the camera and by lamps.
     Night {
-        /// Stops, a doubling each.
+        /// Lighter than it is exposed by so many stops, a doubling each.
         #[serde(default)]
         stops: f64,
+        /// How it is exposed; where left out as set where its shutter is fixed, else by its automatic.
+        #[serde(default)]
+        exposed: Option<Exposed>,
     },
+}
+
+/// How a picture is exposed by night.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Exposed {
+    /// As it is set: by its shutter; with none set by the one that its light is rated for.
+    AsSet,
+    /// As its automatic does it: the mean of the picture brought to 18 % of white, within its shutter and its gain.
+    Automatic,
 }
 
 /// The light as it falls.
@@ -44,6 +57,8 @@ pub(super) struct Night {
     /// Whether that comes from beside the lens, so that it throws shadows that the lens sees.
     pub from_aside: bool,
     pub lamps: Vec<LampLight>,
+    /// How many times brighter than paint plates come back along the light.
+    pub retro: f64,
     /// What the exposure makes of infrared light 1.
     pub gain: f64,
     /// What it makes of one lux.
@@ -64,7 +79,14 @@ const OUT_OF_SURFACE_M: f64 = 1e-3;
 
 impl Night {
     /// Night without any light.
-    pub const DARK: Night = Night { beam: None, from_aside: false, lamps: vec![], gain: 0.0, of_lux: 0.0 };
+    pub const DARK: Night =
+        Night { beam: None, from_aside: false, lamps: vec![], retro: RETRO, gain: 0.0, of_lux: 0.0 };
+
+    /// How many times brighter than paint a plate at a point comes back to a lens that looks along a direction.
+    fn thrown_back(&self, at: DVec3, direction: DVec3) -> f64 {
+        let off = self.beam.map_or(0.0, |beam| (beam.from - at).angle_between(-direction));
+        retro_gain(if self.from_aside && off.is_finite() { off } else { 0.0 }, self.retro)
+    }
 
     /// The light on a surface, 1 for what the exposure makes white: infrared, and that of lamps.
     fn on(&self, scene: &Scene, Place { at, normal }: Place) -> [f64; 2] {
@@ -98,7 +120,7 @@ impl Falling {
             Falling::Night(night) => {
                 let [infrared, lamps] = night.on(scene, place);
                 let slope = if paint.retro { 1.0 } else { (-normal.dot(direction)).max(0.0) };
-                let back = if paint.retro { RETRO } else { 1.0 };
+                let back = if paint.retro { night.thrown_back(place.at, direction) as f32 } else { 1.0 };
                 // A sensor without its filter has no colours.
                 let grey = paint.colour.element_sum() / 3.0;
                 let lit = grey * ((infrared * slope) as f32 * back + lamps as f32);

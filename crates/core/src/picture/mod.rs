@@ -36,7 +36,7 @@ mod window;
 
 pub use drape::Drape;
 pub use figure::{Figure, figures};
-pub use light::Light;
+pub use light::{Exposed, Light};
 pub use paint::Paint;
 pub use plate::{CHARACTER_M, STROKE_M};
 pub use render::{Mark, Picture, PictureTold, PictureWish};

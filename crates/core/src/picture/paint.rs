@@ -2,10 +2,6 @@
 
 use glam::Vec3;
 
-/// How much brighter a plate that throws light back looks to the lamp beside the lens than paint does (handbook, section 9: order
-/// of magnitude).
-pub const RETRO: f32 = 50.0;
-
 /// What a surface gives back, 0 to 1 in red, green and blue, and whether it throws light back to where it came from.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Paint {

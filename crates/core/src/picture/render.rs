@@ -3,17 +3,19 @@
 use super::drape::Drape;
 use super::figure::{Figure, figures};
 use super::level::{horizon, level};
-use super::light::{Falling, Light, Night, Place};
-use super::paint::{Curve, RETRO};
+use super::light::{Exposed, Falling, Light, Night, Place};
+use super::paint::Curve;
 use super::surface::{Spot, ground, of_solid};
 use super::window::{Frame, Window, not_before};
 use crate::file::{Fault, HeadRef, NeedSet, ObstacleKind, Task};
 use crate::judge::Session;
-use crate::judge::evaluation::eye_around;
-use crate::light::{LampLight, lux_upright};
+use crate::judge::automatic::{Plate, automatic_times};
+use crate::judge::evaluation::{eye_around, viewer_of};
+use crate::judge::sight::Viewer;
+use crate::light::{DRAWN_LEAST_LUX, LampLight, WHITE, lux_upright};
 use crate::math::RayCurve;
 use crate::scene::{Eye, Scene};
-use crate::show::coverage::rays::{Met, follow};
+use crate::site::ray::{Met, follow};
 use crate::site::{Head, Mask, Site};
 use crate::verdict::Verdict;
 use glam::{DVec2, DVec3, Vec3};
@@ -27,12 +29,6 @@ const ROWS: u32 = 4;
 const COLUMNS: u32 = 16;
 /// The finest: samples a pixel to a side.
 const MOST_SAMPLES: u32 = 8;
-/// How light the exposure makes white at the promise that it is set for.
-const WHITE: f64 = 0.9;
-/// The least light that a camera is drawn with that does not say its own, lux; our choice.
-const DRAWN_LEAST_LUX: f64 = 0.05;
-/// Gain makes a picture of no less than this share of the light that it needs; our choice.
-const LEAST_EXPOSED: f64 = 0.05;
 /// Where the lens has no picture: transparent.
 const NOTHING: [u8; 4] = [0, 0, 0, 0];
 /// A figure must be so much nearer than what stands behind it, m.
@@ -190,11 +186,12 @@ impl Picture {
                 Frame::around(pixel, *across, *down)
             }
         };
-        let falling = falling(session, &head, &figures, wish.light);
+        let eye = eye_around(site, &head);
+        let falling = falling(session, &head, &eye, &figures, wish.light);
         let place = |figure: Figure| Placed { bounds: figure.bounds(&view, wish.shutter_s), figure };
         let masks = site.masks(&head).iter().map(|mask| (mask.clone(), site.private()[mask.place].id().to_owned()));
         Ok(Picture {
-            eye: eye_around(site, &head),
+            eye,
             figures: figures.into_iter().map(place).collect(),
             kinds: kinds(site),
             masks: masks.collect(),
@@ -405,37 +402,41 @@ fn mixed(column: u32, row: u32) -> u32 {
 
 /// The most demanding task that a density, px/m, is enough for by a table, reading plates aside.
 fn good_for(needs: NeedSet, density: f64) -> Option<Task> {
-    let enough = |task: &Task| *task != Task::Read && needs.need(*task).px_per_m <= density;
+    let enough = |task: &Task| !task.reads_plates() && needs.need(*task).px_per_m <= density;
     Task::ALL.into_iter().rev().find(enough)
 }
 
-/// The light that falls, with the exposure set for what the head has promised.
-fn falling(session: &Session, head: &Head, figures: &[Figure], light: Light) -> Falling {
-    let Light::Night { stops } = light else { return Falling::Day };
+/// The light that falls, exposed as the head is set or as its automatic does it.
+fn falling(session: &Session, head: &Head, eye: &Eye, figures: &[Figure], light: Light) -> Falling {
+    let Light::Night { stops, exposed } = light else { return Falling::Day };
     let site = session.site();
     let own = head.light();
-    let beam = own.beam;
     let lamps: Vec<LampLight> = site.lamps().to_vec();
-    if beam.is_none() && lamps.is_empty() {
+    if own.beam.is_none() && lamps.is_empty() {
         return Falling::Night(Night::DARK);
     }
+    let retro = site.rules().retro_times;
+    let usual = if own.is_fixed { Exposed::AsSet } else { Exposed::Automatic };
+    let times = match exposed.unwrap_or(usual) {
+        Exposed::AsSet => own.times,
+        Exposed::Automatic => {
+            let plates = figures.iter().filter(|figure| figure.is_plate() && figure.clear);
+            let plate = |figure: &Figure| Plate {
+                point: figure.at,
+                infrared: own.infrared_at(head.position(), figure.at, site.scene()),
+                back: if figure.is_retro() { own.thrown_back(head.position(), figure.at, retro) } else { 1.0 },
+                lux: lux_upright(&lamps, site.scene(), figure.at, head.position()).0,
+                half: figure.half(),
+            };
+            let viewer = Viewer { lamps: Some(&lamps), ..viewer_of(site, head, eye) };
+            automatic_times(viewer, &plates.map(plate).collect::<Vec<_>>())
+        }
+    };
     // Both in units of what a picture needs: 1 of infrared light, the least lux of the model.
     let of_lux = 1.0 / own.least_lux.unwrap_or(DRAWN_LEAST_LUX);
-    let name = head.name();
-    let serves = |figure: &&Figure| {
-        session.results().get(figure.place).is_some_and(|result| result.best.as_ref() == Some(&name))
-    };
-    let light_at = |figure: &Figure| {
-        let back = if figure.is_retro() { f64::from(RETRO) } else { 1.0 };
-        let (lux, _) = lux_upright(&lamps, site.scene(), figure.at, head.position());
-        beam.map_or(0.0, |beam| beam.at(figure.at) * back) + lux * of_lux
-    };
-    // The one that gets least of it must be seen; of too little even the gain makes nothing.
-    let least =
-        figures.iter().filter(serves).map(light_at).filter(|light| *light > 0.0).reduce(f64::min).unwrap_or(1.0);
-    let gain = WHITE * 2_f64.powf(stops) / least.max(LEAST_EXPOSED * own.times);
+    let gain = WHITE * 2_f64.powf(stops) / times;
     let from_aside = own.from_aside(head.position()).is_some();
-    Falling::Night(Night { beam, from_aside, lamps, gain, of_lux: gain * of_lux })
+    Falling::Night(Night { beam: own.beam, from_aside, lamps, retro, gain, of_lux: gain * of_lux })
 }
 
 /// What each solid of a site is.

@@ -4,11 +4,8 @@ use super::drape::Drape;
 use super::paint::Paint;
 use super::texture::{boards, bricks, leaves, measured, mottled, paving};
 use crate::file::ObstacleKind;
-use crate::scene::Solid;
+use crate::scene::{Solid, face_of};
 use glam::{DVec2, DVec3, Vec3};
-
-/// A point this near to a top or an underside lies on it, m.
-const ON_FACE_M: f64 = 1e-6;
 
 /// A place of a surface.
 #[derive(Clone, Copy, Debug)]
@@ -63,25 +60,37 @@ fn bodywork(share: f64) -> Paint {
     }
 }
 
-/// The way out of the face that a point lies on, towards who looks, and how far along its edge it lies, m.
-fn face_of(solid: &Solid, at: DVec3, direction: DVec3) -> (DVec3, f64) {
-    if solid.is_filled() && direction.z < 0.0 && (at.z - solid.top()).abs() < ON_FACE_M {
-        return (DVec3::Z, 0.0);
-    }
-    if solid.is_filled() && direction.z > 0.0 && (at.z - solid.base()).abs() < ON_FACE_M {
-        return (-DVec3::Z, 0.0);
-    }
-    let here = at.truncate();
-    let mut nearest = (f64::INFINITY, DVec2::X, 0.0);
-    for (from, to) in solid.edges() {
-        let edge = to - from;
-        let along = ((here - from).dot(edge) / edge.length_squared()).clamp(0.0, 1.0);
-        let off = (from + edge * along).distance_squared(here);
-        if off < nearest.0 {
-            nearest = (off, edge, along * edge.length());
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::scene::{GROUND_REFLECTANCE, reflectance_of};
+
+    /// What an automatic meters is what is painted, within a tenth.
+    #[test]
+    fn surfaces_give_back_on_the_mean_what_is_metered() {
+        let grey = |spot: Spot| f64::from(spot.paint.colour.element_sum()) / 3.0;
+        let over = |of: &dyn Fn(f64, f64) -> f64| {
+            let steps = (0..60).flat_map(|i| (0..60).map(move |k| (f64::from(i) * 0.137, f64::from(k) * 0.049)));
+            steps.map(|(along, up)| of(along, up)).sum::<f64>() / 3600.0
+        };
+        let close = |found: f64, metered: f64, what: &str| {
+            assert!((found / metered - 1.0).abs() < 0.1, "{what}: painted {found:.3}, metered {metered}");
+        };
+        close(over(&|x, y| grey(ground(DVec3::new(x, y * 3.0, 0.0), 0.01, false, None))), GROUND_REFLECTANCE, "ground");
+        let wall = Solid::new("w", &[[0.0, 0.0], [9.0, 0.0], [9.0, 1.0], [0.0, 1.0]], true, 0.0, 3.0, 0.0);
+        for kind in [
+            ObstacleKind::Building,
+            ObstacleKind::Wall,
+            ObstacleKind::Tree,
+            ObstacleKind::Fence,
+            ObstacleKind::Door,
+            ObstacleKind::Eave,
+            ObstacleKind::Glass,
+            ObstacleKind::Vehicle,
+            ObstacleKind::Other,
+        ] {
+            let found = over(&|x, z| grey(of_solid(&wall, kind, DVec3::new(x, 0.0, z), DVec3::Y, 0.01)));
+            close(found, reflectance_of(kind), &format!("{kind:?}"));
         }
     }
-    let out = nearest.1.perp().normalize_or_zero();
-    let out = if out.dot(direction.truncate()) > 0.0 { -out } else { out };
-    (out.extend(0.0), nearest.2)
 }

@@ -1,6 +1,6 @@
 //! All solids of a site, indexed so that a sight line asks only those whose boxes it meets.
 
-use super::{BLOCKS_UP_TO, Solid};
+use super::{BLOCKS_UP_TO, Solid, Volume};
 use glam::{DVec2, DVec3};
 use rstar::{AABB, ParentNode, RTree, RTreeNode, RTreeObject};
 
@@ -110,6 +110,16 @@ impl Scene {
             }
         });
         first.map(|(share, place)| (&self.solids[place], share))
+    }
+
+    /// Whether a blocking solid stands in a volume.
+    pub fn stands_in(&self, volume: &Volume) -> bool {
+        let (lower, upper) = volume.bounds();
+        let (low, high) = volume.heights();
+        let near = AABB::from_corners(lower.to_array(), upper.to_array());
+        self.blocking
+            .locate_in_envelope_intersecting(&near)
+            .any(|boxed| boxed.base < high && boxed.top > low && volume.meets(&self.solids[boxed.solid]))
     }
 
     /// The see-through solids in the straight line, in the file's order.

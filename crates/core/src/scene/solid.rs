@@ -1,5 +1,6 @@
 //! Solids that may stand in the way: outlines extruded from a base to a top.
 
+use super::USUAL_REFLECTANCE;
 use crate::math::Interval;
 use geo::coordinate_position::{CoordPos, CoordinatePosition};
 use geo::{Coord, LineString, Polygon};
@@ -27,6 +28,8 @@ pub struct Solid {
     base: f64,
     top: f64,
     see_through: f64,
+    /// The share of light that its upright faces give back.
+    reflectance: f64,
     /// South-west and north-east corner of the box around its outline.
     bounds: (DVec2, DVec2),
 }
@@ -57,7 +60,19 @@ impl Solid {
         let shape = if closed { Shape::enclosed(&corners) } else { Shape::Walls };
         let lower = corners.iter().copied().reduce(DVec2::min).unwrap_or_default();
         let upper = corners.iter().copied().reduce(DVec2::max).unwrap_or_default();
-        Solid { id: id.to_owned(), corners, shape, base, top, see_through, bounds: (lower, upper) }
+        let reflectance = USUAL_REFLECTANCE;
+        Solid { id: id.to_owned(), corners, shape, base, top, see_through, reflectance, bounds: (lower, upper) }
+    }
+
+    /// The same with faces that give back a share of light.
+    #[must_use]
+    pub fn giving_back(self, reflectance: f64) -> Self {
+        Solid { reflectance, ..self }
+    }
+
+    /// The share of light that its upright faces give back on the mean, 0 to 1.
+    pub fn reflectance(&self) -> f64 {
+        self.reflectance
     }
 
     /// Its id in the site file.

@@ -62,6 +62,11 @@ impl Volume {
         }
     }
 
+    /// The box around it on the plan, m.
+    pub fn bounds(&self) -> (DVec2, DVec2) {
+        self.bounds
+    }
+
     /// Lowest and highest height anywhere in it, m.
     pub fn heights(&self) -> (f64, f64) {
         (self.eye_z.0.min(self.end_z.0), self.eye_z.1.max(self.end_z.1))

@@ -5,7 +5,7 @@ use super::tour::Tour;
 use crate::equipment::lens::FittedLens;
 use crate::equipment::optics::{Sharp, depth_of_field, spot_mm};
 use crate::file::{CameraFile, Exposure, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
-use crate::light::HeadLight;
+use crate::light::{HeadLight, Part};
 use crate::math::{Angle, LensCurve, Look, Pose, View};
 use glam::{DVec2, DVec3};
 use std::sync::OnceLock;
@@ -44,8 +44,8 @@ pub struct Head {
     long_px: f64,
     /// What the corners leave out because a turn moves a pixel along an arc, as an angle.
     arc: f64,
-    /// How long it looks elsewhere before it comes back, s; `None` for a head that never looks away.
-    gap_s: Option<f64>,
+    /// Its tour, and which stop of it this is.
+    tour: Option<(Tour, usize)>,
     /// The least and the greatest tilt of its build, where the model says so.
     tilts: Option<[f64; 2]>,
     /// The round picture that this flat one is cut out of.
@@ -58,6 +58,8 @@ pub struct Head {
     focal_mm: f64,
     /// Worked out when they are first asked for: of most that are only tried nobody asks.
     masks: OnceLock<Vec<Mask>>,
+    /// How light the parts of its picture are by night, likewise.
+    metered: OnceLock<Vec<Part>>,
 }
 
 impl Head {
@@ -117,7 +119,7 @@ impl Head {
             spot: camera.spot.clone().filter(|spot| hangs_there(camera, spot, spots)),
             mounted_on: camera.mounted_on.clone(),
             effective_focal_mm: fitted.effective_focal_mm(focal_mm),
-            gap_s: if let Which::Preset(at) = which { Tour::of(file).map(|tour| tour.gap_s(at)) } else { None },
+            tour: if let Which::Preset(at) = which { Tour::of(file).map(|tour| (tour, at)) } else { None },
             tilts: camera.model.tilts_deg,
             light: HeadLight::new(
                 camera,
@@ -132,6 +134,7 @@ impl Head {
             focal_mm,
             source,
             masks: OnceLock::new(),
+            metered: OnceLock::new(),
         }
     }
 
@@ -140,7 +143,17 @@ impl Head {
         self.masks.get_or_init(work_out)
     }
 
-    /// The same, if anybody ever asked.
+    /// How light the parts of its picture are by night, worked out once.
+    pub(crate) fn metered(&self, work_out: impl FnOnce() -> Vec<Part>) -> &[Part] {
+        self.metered.get_or_init(work_out)
+    }
+
+    /// Forgets that: something stands or shines elsewhere now.
+    pub(super) fn forget_metered(&mut self) {
+        self.metered = OnceLock::new();
+    }
+
+    /// The same masks, if anybody ever asked.
     pub(super) fn known_masks(&self) -> Option<&[Mask]> {
         self.masks.get().map(Vec::as_slice)
     }
@@ -206,7 +219,12 @@ impl Head {
 
     /// How long it looks elsewhere before it comes back, s; `None` for a head that never looks away.
     pub fn gap_s(&self) -> Option<f64> {
-        self.gap_s
+        self.tour.as_ref().map(|(tour, stop)| tour.gap_s(*stop))
+    }
+
+    /// The chance that it sees at all what takes so many seconds; `None` for a head that never looks away.
+    pub fn tour_chance(&self, event_s: f64) -> Option<f64> {
+        self.tour.as_ref().map(|(tour, stop)| tour.chance(*stop, event_s))
     }
 
     /// The least and the greatest tilt of its build, degrees, where the model says so.
@@ -300,7 +318,8 @@ impl Head {
         self.under().view.pose.forward
     }
 
-    fn under(&self) -> &Head {
+    /// The head whose sensor takes the picture: of a flat picture the round one under it.
+    pub(crate) fn under(&self) -> &Head {
         self.source.as_deref().unwrap_or(self)
     }
 

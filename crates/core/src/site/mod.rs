@@ -7,6 +7,7 @@ pub mod link;
 mod mask;
 mod masking;
 pub mod needs;
+pub mod ray;
 mod standing;
 pub mod subject;
 mod target;
@@ -21,7 +22,7 @@ use crate::light::LampLight;
 use crate::scene::{Eye, Scene, Solid};
 pub use ground_edges::GroundEdges;
 pub use head::Head;
-pub use lane::Lane;
+pub use lane::{Lane, Run};
 pub use mask::Mask;
 pub use masking::masks_of;
 use standing::standing;
@@ -100,6 +101,9 @@ impl Site {
         self.take_targets(&file, &touched);
         let mut held = self.held_heads(&touched);
         self.file = file;
+        if solids_change || !touched.lamps.is_empty() {
+            held.values_mut().flatten().for_each(Head::forget_metered);
+        }
         if private_change || solids_change && !self.private.is_empty() {
             for head in held.values_mut().flatten() {
                 // What nobody asked for decided nothing.

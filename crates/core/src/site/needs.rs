@@ -1,6 +1,6 @@
 //! What each task needs: the tables of pixel density (handbook, section 5).
 
-use crate::file::{NeedSet, Task};
+use crate::file::{NeedSet, PlateKind, Task};
 use serde::Serialize;
 use std::borrow::Cow;
 use utoipa::ToSchema;
@@ -15,19 +15,16 @@ pub struct Need {
 }
 
 /// Basis of a plate's need: IEC 62676-4 has no step for plates.
-const PLATE_BASIS: &str = "130 px across a 520 mm plate; common practice, no source";
+const READ_BASIS: &str =
+    "read by a machine: 130 px across a 520 mm plate, 16 px of character height; common practice, no source";
+const BY_EYE_BASIS: &str = "read by eye; common practice, no source";
 
-/// Pixels across a plate that reads by eye.
-const PLATE_PX: f64 = 130.0;
-
-/// The need of a plate of a size: 130 px across it; 250 px/m for the usual one.
-pub fn plate_need(size_m: Option<[f64; 2]>) -> Need {
-    match size_m {
-        Some([width, _]) => {
-            let basis = format!("130 px across a {:.0} mm plate; common practice, no source", width * 1e3);
-            Need { px_per_m: PLATE_PX / width, basis: Cow::Owned(basis) }
-        }
-        None => NeedSet::default().need(Task::Read),
+/// The need of a plate of a kind for a task: its characters are as large on a narrow plate as on a wide one, so the need is that of the task
+/// unless the kind has its own.
+pub fn plate_need(kind: Option<&PlateKind>, needs: NeedSet, task: Task) -> Need {
+    match kind.and_then(|kind| kind.needs_px_per_m.filter(|_| task.reads_plates()).map(|need| (need, kind))) {
+        Some((px_per_m, kind)) => Need { px_per_m, basis: Cow::Owned(format!("own value of {} plates", kind.name)) },
+        None => needs.need(task),
     }
 }
 
@@ -35,14 +32,15 @@ impl NeedSet {
     /// Least pixel density for a task, px/m.
     pub fn need(self, task: Task) -> Need {
         let (px_per_m, basis) = match (self, task) {
-            (_, Task::Read) => (250.0, PLATE_BASIS),
+            (_, Task::Read) => (250.0, READ_BASIS),
+            (_, Task::ReadByEye) => (175.0, BY_EYE_BASIS),
             (NeedSet::Edition2014, task) => (
                 match task {
                     Task::Monitor => 12.5,
                     Task::Detect => 25.0,
                     Task::Observe => 62.5,
                     Task::Recognise => 125.0,
-                    Task::Identify | Task::Read => 250.0,
+                    Task::Identify | Task::Read | Task::ReadByEye => 250.0,
                     Task::Inspect => 1000.0,
                 },
                 "IEC 62676-4:2014",
@@ -53,7 +51,7 @@ impl NeedSet {
                     Task::Detect => 40.0,
                     Task::Observe => 80.0,
                     Task::Recognise => 125.0,
-                    Task::Identify | Task::Read => 250.0,
+                    Task::Identify | Task::Read | Task::ReadByEye => 250.0,
                     Task::Inspect => 1500.0,
                 },
                 "IEC 62676-4:2025, from memory",
@@ -74,6 +72,7 @@ impl NeedSet {
             (NeedSet::Edition2025, Task::Identify) => "characterise",
             (NeedSet::Edition2025, Task::Inspect) => "scrutinise",
             (NeedSet::Edition2025, Task::Read) => "read",
+            (NeedSet::Edition2025, Task::ReadByEye) => "read by eye",
         }
     }
 

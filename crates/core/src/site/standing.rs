@@ -1,7 +1,7 @@
 //! The solids that an obstacle is, as it stands: a tree in its season and after its years, a door open or shut.
 
 use crate::file::{Conditions, Obstacle, ObstacleKind, Point2};
-use crate::scene::Solid;
+use crate::scene::{Solid, reflectance_of};
 use glam::DVec2;
 
 /// The corners of a trunk.
@@ -15,7 +15,8 @@ pub fn standing(obstacle: &Obstacle, conditions: &Conditions) -> Vec<Solid> {
     let outline = grown_outline(obstacle.standing(), grown);
     let [base, top] = [obstacle.base_m, obstacle.top_m + grown].map(|height| height + obstacle.ground_m);
     let see_through = bare.unwrap_or(obstacle.see_through);
-    let crown = Solid::new(&obstacle.id, &outline, obstacle.closed, base, top, see_through);
+    let crown = Solid::new(&obstacle.id, &outline, obstacle.closed, base, top, see_through)
+        .giving_back(reflectance_of(obstacle.kind));
     let trunk = obstacle.trunk_m.filter(|_| tree && obstacle.base_m > 0.0).map(|thick| {
         let at = middle(&obstacle.outline);
         let corner = |i: usize| {

@@ -33,6 +33,8 @@ pub struct Target {
     pub reach: f64,
     /// The bearing its face or plate points to.
     pub facing: Option<Angle>,
+    /// How fast it moves, m/s.
+    pub speed: f64,
     /// How its distance was got.
     pub distance: Distance,
     /// How many heads must keep it.
@@ -45,6 +47,8 @@ pub struct Target {
     pub is_reflecting: bool,
     /// The way of a plate, where it has one.
     pub lane: Option<Lane>,
+    /// The way of a plate that stands at, or goes through, a point.
+    pub passing: Option<Lane>,
     /// What an overview beside whoever reads it must keep: the vehicle, at the half-metres of the way.
     pub overview: Option<Box<Target>>,
 }
@@ -68,11 +72,17 @@ impl Target {
         };
         let need = match file.needs_px_per_m {
             Some(px_per_m) => Need { px_per_m, basis: Cow::Borrowed("own value for this target") },
-            None if file.task == Task::Read && file.subject == Subject::Plate => plate_need(file.size_m),
-            None => rules.needs.need(file.task),
+            None => plate_need(file.plate.as_ref(), rules.needs, file.task),
         };
-        let samples: Vec<DVec3> =
+        let mut samples: Vec<DVec3> =
             plan.into_iter().map(|p| DVec3::new(p[0], p[1], file.ground_m + file.height_m)).collect();
+        let mut runs: Vec<[usize; 2]> = runs;
+        if let Some(to) = file.height_to_m.filter(|to| *to != file.height_m) {
+            // Judged at both ends of its heights.
+            let count = samples.len();
+            samples.extend(samples.clone().into_iter().map(|sample| sample.with_z(file.ground_m + to)));
+            runs.extend(runs.clone().into_iter().map(|run| run.map(|place| place + count)));
+        }
         let lane = Lane::of(file);
         let middle = samples.iter().sum::<DVec3>() / samples.len() as f64;
         Target {
@@ -90,11 +100,13 @@ impl Target {
                 _ => rules.hidden_small_share,
             },
             facing: file.facing_deg.map(Angle::degrees),
+            speed: file.speed_mps,
             distance: file.distance.clone(),
             heads_wanted: file.heads_wanted as usize,
             ground: file.ground_m,
             unseen_at_most_s: file.unseen_at_most_s,
             is_reflecting: file.subject == Subject::Plate && file.plate.as_ref().is_none_or(|plate| plate.reflecting),
+            passing: if lane.is_none() { Lane::through(file) } else { None },
             overview: lane.is_some().then(|| Box::new(Target::new(&vehicle_on(file), rules))),
             lane,
         }
@@ -102,7 +114,7 @@ impl Target {
 
     /// The way of a plate that is on the move: then it is enough that it reads somewhere, often enough.
     pub fn moving_lane(&self) -> Option<&Lane> {
-        self.lane.as_ref().filter(|lane| lane.speed > 0.0)
+        self.lane.as_ref().or(self.passing.as_ref()).filter(|lane| lane.speed > 0.0)
     }
 
     /// Whether somebody's face is what the picture is used for.
@@ -119,6 +131,7 @@ fn vehicle_on(file: &TargetFile) -> TargetFile {
         task: Task::Observe,
         needs_px_per_m: None,
         height_m: 0.75,
+        height_to_m: None,
         size_m: None,
         facing_deg: None,
         plate: None,

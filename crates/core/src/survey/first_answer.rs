@@ -92,7 +92,7 @@ pub fn first_answer(asked: Asked, rules: &Rules, sensor: Sensor, models: &[Model
 /// Whether a build is one to propose: by night a plate camera sees little but plates, and a PTZ looks away.
 fn suits(form: Form, task: Task) -> bool {
     match form {
-        Form::Plate => task == Task::Read,
+        Form::Plate => task.reads_plates(),
         Form::Ptz => false,
         _ => true,
     }

@@ -5,8 +5,10 @@
 pub struct Given {
     /// By night.
     pub night: bool,
-    /// For something on the move.
+    /// For a plate on the move.
     pub moving: bool,
+    /// For something that moves.
+    pub speed: bool,
 }
 
 /// Something that a verdict leaves out.
@@ -31,7 +33,13 @@ enum Instead {
 }
 
 /// What no verdict holds yet, in the order in which it is said.
-const LEFT_OUT: [LeftOut; 6] = [
+const LEFT_OUT: [LeftOut; 7] = [
+    LeftOut {
+        says: "its speed",
+        several: false,
+        instead: Instead::Nothing,
+        concerns: |given| given.speed && !given.moving,
+    },
     LeftOut {
         says: "by night it is judged when the site is set to it",
         several: false,
@@ -49,7 +57,7 @@ const LEFT_OUT: [LeftOut; 6] = [
 ///
 /// ```
 /// use bright_angle_core::verdict::{Given, leaves_out};
-/// assert!(leaves_out(Given { night: false, moving: false }).starts_with("By day, standing still, in focus. By night it is judged"));
+/// assert!(leaves_out(Given { night: false, moving: false, speed: false }).starts_with("By day, standing still, in focus. By night it is judged"));
 /// ```
 pub fn leaves_out(given: Given) -> String {
     let concerned: Vec<&LeftOut> = LEFT_OUT.iter().filter(|left| (left.concerns)(given)).collect();
@@ -59,7 +67,11 @@ pub fn leaves_out(given: Given) -> String {
         told(&concerned, Instead::Nothing, "not judged yet"),
     ];
     let by = if given.night { "By night" } else { "By day" };
-    let how = if given.moving { "at the speed stated, dry and clean plates" } else { "standing still, in focus" };
+    let how = match given {
+        Given { moving: true, .. } => "at the speed stated, dry and clean plates",
+        Given { speed: true, .. } => "in focus",
+        _ => "standing still, in focus",
+    };
     let left = parts.into_iter().flatten().collect::<Vec<_>>().join("; ");
     let mut letters = left.chars();
     let first = letters.next().map(|letter| letter.to_uppercase().to_string()).unwrap_or_default();
@@ -69,12 +81,20 @@ pub fn leaves_out(given: Given) -> String {
 /// What is done in its stead with all that it is done with; none where that is nothing.
 fn told(concerned: &[&LeftOut], instead: Instead, is: &str) -> Option<String> {
     let those: Vec<&LeftOut> = concerned.iter().copied().filter(|left| left.instead == instead).collect();
-    let names = those.iter().map(|left| left.says).collect::<Vec<_>>().join(" and ");
+    let names = listed(&those.iter().map(|left| left.says).collect::<Vec<_>>());
     match those[..] {
         [] => None,
         _ if is.is_empty() => Some(names),
         [LeftOut { several: false, .. }] => Some(format!("{names} is {is}")),
         _ => Some(format!("{names} are {is}")),
+    }
+}
+
+/// Names, the last of them after "and".
+fn listed(names: &[&str]) -> String {
+    match names {
+        [before @ .., last] if !before.is_empty() => format!("{} and {last}", before.join(", ")),
+        _ => names.concat(),
     }
 }
 
@@ -86,14 +106,17 @@ mod tests {
     fn what_is_left_is_said_of_one_of_several_and_of_none() {
         let nothing: Vec<&LeftOut> = LEFT_OUT.iter().filter(|left| left.instead == Instead::Nothing).collect();
         let says = |left: &[&LeftOut]| told(left, Instead::Nothing, "not judged yet");
-        assert_eq!(says(&nothing[1..]).as_deref(), Some("recording is not judged yet"));
-        assert_eq!(says(&nothing).as_deref(), Some("wiring and recording are not judged yet"));
+        assert_eq!(says(&nothing[2..]).as_deref(), Some("recording is not judged yet"));
+        assert_eq!(says(&nothing[1..]).as_deref(), Some("wiring and recording are not judged yet"));
         assert_eq!(says(&[]), None);
     }
 
     #[test]
     fn each_setting_says_what_it_leaves_out() {
-        let says = |night, moving| leaves_out(Given { night, moving });
+        let says = |night, moving| leaves_out(Given { night, moving, speed: moving });
+        // What moves is not said to stand.
+        let walks = leaves_out(Given { night: false, moving: false, speed: true });
+        assert!(walks.starts_with("By day, in focus.") && walks.contains("its speed, wiring and recording"), "{walks}");
         assert_eq!(
             says(false, false),
             "By day, standing still, in focus. By night it is judged when the site is set to it; low sun is shown, not judged; wiring and recording are not judged yet."

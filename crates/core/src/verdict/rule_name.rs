@@ -29,6 +29,10 @@ pub enum RuleName {
     Masked,
     /// By night: enough light on it.
     LightEnough,
+    /// By night: a plate that is not bleached.
+    Overexposed,
+    /// By night: a front plate between headlights, with a shutter short enough for their glare.
+    Headlights,
     /// A plate on the move: seen often enough.
     Looks,
     /// A plate on the move: not drawn out too far while the shutter is open.

@@ -89,7 +89,7 @@ pub fn begins() -> Begins {
         private_ground: Upright { base_m: 0.0, top_m: 2.0 },
         private_window: Upright { base_m: 0.9, top_m: 2.2 },
         lamp: LampBegins { height_m: 4.0, lumens: 4000.0 },
-        exposure: Exposure { shutter_s: 0.001, fps: USUAL_FPS, focus_m: None, infrared_share: None },
+        exposure: Exposure::fixed(0.001, USUAL_FPS),
         dwell_s: 5.0,
         flattened: FlattenedBegins { tilt_deg: 30.0, hfov_deg: 70.0 },
     }

@@ -9,7 +9,7 @@ use bright_angle_core::ground::why::why as why_at;
 use bright_angle_core::judge::evaluation::eyes;
 use bright_angle_core::judge::tours::tours as tours_of;
 use bright_angle_core::show::coverage::picture_use::picture_uses;
-use bright_angle_core::show::coverage::rays::{Met, ray};
+use bright_angle_core::site::ray::{Met, ray};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::{Fault, file};
 use clap::Args;

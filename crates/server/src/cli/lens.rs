@@ -17,7 +17,7 @@ pub struct LensArgs {
     /// Nearer end of the zone that the subject crosses, slant, m: one setting serves both ends
     #[arg(long)]
     from_m: Option<f64>,
-    /// monitor, detect, observe, recognise, identify, inspect or read
+    /// monitor, detect, observe, recognise, identify, inspect, read or read_by_eye
     #[arg(long)]
     task: String,
     /// Sensor as WIDTHxHEIGHT@MM: picture in pixels and active width in mm

@@ -6,10 +6,10 @@ use super::{Answer, input};
 use bright_angle_core::Fault;
 use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
-use bright_angle_core::picture::{Drape, Light, Picture, PictureWish, Window};
+use bright_angle_core::picture::{Drape, Exposed, Light, Picture, PictureWish, Window};
 use bright_angle_core::show::coverage::masks::masks as masks_of;
 use bright_angle_core::show::papers::card::card as card_of;
-use clap::Args;
+use clap::{Args, ValueEnum};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
@@ -17,6 +17,15 @@ use std::sync::Arc;
 const WIDEST_PX: u32 = 8192;
 /// How many sensor pixels a loupe shows across and down.
 const LOUPE_PX: [u32; 2] = [160, 120];
+
+/// How a picture is exposed by night.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+enum ExposedArg {
+    /// By its shutter
+    AsSet,
+    /// By its automatic
+    Automatic,
+}
 
 /// Which picture, and how.
 #[derive(Args)]
@@ -32,7 +41,10 @@ pub struct ViewArgs {
     /// By night, with the camera's own infrared
     #[arg(long)]
     night: bool,
-    /// Exposed by so many stops over what lights the promises well
+    /// How it is exposed; as set where the shutter is fixed, else by its automatic
+    #[arg(long, requires = "night")]
+    exposed: Option<ExposedArg>,
+    /// Lighter than that by so many stops
     #[arg(long, default_value_t = 0.0, requires = "night", allow_hyphen_values = true)]
     stops: f64,
     /// The pixels of the sensor themselves around a target, by its id
@@ -52,6 +64,15 @@ pub struct ViewArgs {
     samples: u32,
 }
 
+impl ExposedArg {
+    fn meant(self) -> Exposed {
+        match self {
+            ExposedArg::AsSet => Exposed::AsSet,
+            ExposedArg::Automatic => Exposed::Automatic,
+        }
+    }
+}
+
 pub fn view(file: &Path, args: ViewArgs) -> Answer {
     if !(1..=WIDEST_PX).contains(&args.width) {
         return Err(vec![Fault::new("--width", format!("{} is outside 1 to {WIDEST_PX} px", args.width))]);
@@ -68,7 +89,11 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
             Some(target) => Window::Loupe { target, across: LOUPE_PX[0], down: LOUPE_PX[1] },
             None => Window::Whole { width: args.width },
         },
-        light: if args.night { Light::Night { stops: args.stops } } else { Light::Day },
+        light: if args.night {
+            Light::Night { stops: args.stops, exposed: args.exposed.map(ExposedArg::meant) }
+        } else {
+            Light::Day
+        },
         grid: args.grid,
         samples: args.samples,
         shutter_s: args.shutter_s,

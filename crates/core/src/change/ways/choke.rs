@@ -152,10 +152,7 @@ fn head_of(desk: &Desk, aimed: Aimed) -> HeadFile {
     let held = desk.camera().heads[desk.head_place].exposure;
     let fps = held.map_or(USUAL_FPS, |held| held.fps);
     let id = if is_reader(desk.camera()) { desk.camera().heads[0].id.as_str() } else { "h1" };
-    HeadFile {
-        exposure: Some(Exposure { shutter_s: 0.001, fps, focus_m: None, infrared_share: None }),
-        ..HeadFile::new(id, aimed)
-    }
+    HeadFile { exposure: Some(Exposure::fixed(0.001, fps)), ..HeadFile::new(id, aimed) }
 }
 
 /// A camera as it would hang, if it keeps the promise there.
@@ -175,7 +172,7 @@ fn tried(desk: &Desk, lane: &Lane, camera: &CameraFile, spot: &Spot) -> Option<C
     let (zone, of) = first?;
     let mut camera = camera.clone();
     if let Some(exposure) = &mut camera.heads[0].exposure {
-        exposure.shutter_s = shutter_for(zone.shutter_wanted_s);
+        *exposure = exposure.with_shutter(shutter_for(zone.shutter_wanted_s));
     }
     // Where it reads does not hang on the shutter.
     let head = desk.site.head_of(desk.camera_place, &camera, (0, Which::Own));
@@ -204,7 +201,9 @@ fn way(desk: &Desk, choke: Choke, place: usize, units: Units) -> Option<(Rank, W
         units.length(zone.to - zone.from),
         units.length(zone.near_m),
         units.length(zone.far_m),
-        crate::show::plates::start_settings::fraction(head.exposure.map_or(0.0, |exposure| exposure.shutter_s)),
+        crate::show::plates::start_settings::fraction(
+            head.exposure.and_then(|exposure| exposure.shutter_s).unwrap_or_default()
+        ),
     );
     let target = Some(desk.target().id.clone());
     let of = |head, patch: Vec<PatchOp>, effects, rank: Rank| {

@@ -110,11 +110,11 @@ impl Search<'_> {
         })?;
         let held = head.exposure().copied();
         let shutter_s = shutter_for(zone.shutter_wanted_s);
-        let usual = Exposure { shutter_s, fps: USUAL_FPS, focus_m: None, infrared_share: None };
+        let usual = Exposure::fixed(shutter_s, USUAL_FPS);
         let fits = held.is_some_and(|held| {
             zone.blur_px.is_some_and(|blur| blur <= self.desk.site.rules().blur_kept_px) && held.focus_m.is_none()
         });
-        (!fits).then(|| held.map_or(usual, |held| Exposure { shutter_s, focus_m: None, ..held }))
+        (!fits).then(|| held.map_or(usual, |held| Exposure { focus_m: None, ..held.with_shutter(shutter_s) }))
     }
 
     /// Only another shutter.

@@ -2,8 +2,7 @@
 
 use super::change::{Candidate, Change, Moved, Place};
 use super::desk::Desk;
-use crate::file::PlateSchool;
-use crate::file::{CameraFile, Which};
+use crate::file::{CameraFile, Exposure, PlateSchool, Which};
 use crate::judge::SightLine;
 use crate::judge::sight_line::{describe, judge, not_kept};
 use crate::math::Angle;
@@ -35,14 +34,33 @@ fn one(desk: &Desk, change: &Change, units: Units) -> String {
         Change::Roll(roll) if *roll == 0.0 => "turn the picture upright".to_owned(),
         Change::Roll(_) => "turn the picture on its side (corridor setting)".to_owned(),
         Change::Place(place) => moved(place, units),
-        Change::Exposure(exposure) => {
-            format!("shutter {}, {:.0} pictures a second", fraction(exposure.shutter_s), exposure.fps)
-        }
+        Change::Exposure(exposure) => exposed(camera.heads[desk.head_place].exposure.as_ref(), exposure),
         Change::Lens(model, focal) => {
             format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal))
         }
         Change::Model(model, focal) => format!("change to {}{}", model.name, set_to(model.lens.is_zoom(), *focal)),
     }
+}
+
+/// What of an exposure is different.
+fn exposed(now: Option<&Exposure>, then: &Exposure) -> String {
+    let differs = |of: fn(&Exposure) -> Option<f64>| now.is_none_or(|now| of(now) != of(then));
+    let shutter =
+        then.shutter_s.filter(|_| differs(Exposure::fixed_s)).map(|s| format!("set the shutter to {}", fraction(s)));
+    let fps = differs(|of| Some(of.fps)).then(|| format!("take {:.0} pictures a second", then.fps));
+    let focus = differs(|of| of.focus_m).then(|| match then.focus_m {
+        Some(at) => format!("focus at {at:.1} m"),
+        None => "focus where plates read".to_owned(),
+    });
+    let share = |of: &Exposure| Some(of.infrared_share.unwrap_or(1.0));
+    let light = (now.map_or(Some(1.0), share) != share(then))
+        .then(|| format!("set the infrared light to {:.0} %", 100.0 * then.infrared_share.unwrap_or(1.0)));
+    let parts: Vec<String> =
+        [shutter, fps, focus.filter(|_| now.is_some_and(|now| now.focus_m.is_some()) || then.focus_m.is_some()), light]
+            .into_iter()
+            .flatten()
+            .collect();
+    if parts.is_empty() { "fix the shutter".to_owned() } else { parts.join(", ") }
 }
 
 fn moved(place: &Place, units: Units) -> String {
@@ -205,6 +223,8 @@ fn failing(desk: &Desk) -> Vec<&'static str> {
             RuleName::Build => "an aim that its build does not take",
             RuleName::Masked => "in front of a private place",
             RuleName::LightEnough => "too dark by night",
+            RuleName::Overexposed => "bleached by night",
+            RuleName::Headlights => "headlights glare at this shutter",
             RuleName::Looks => "seen too few times on its way",
             RuleName::Blur => "drawn out too far by its speed",
             RuleName::Sharp => "not sharp all the way",

@@ -4,12 +4,14 @@ mod blur;
 mod build;
 mod clear;
 mod face_from_above;
+mod headlights;
 mod in_view;
 mod in_zone;
 mod lane_width;
 mod light_enough;
 mod looks;
 pub(crate) mod masked;
+mod overexposed;
 pub(crate) mod pixel_density;
 mod plate_school;
 pub(crate) mod plate_side;
@@ -18,6 +20,7 @@ mod sharp;
 mod turned_away;
 mod unseen;
 mod zone_infrared;
+mod zone_light;
 
 pub(crate) use in_zone::InZone;
 
@@ -33,7 +36,7 @@ type ZoneRule = fn(&InZone) -> Option<RuleResult>;
 const SEEN: [Rule; 2] = [in_view::judge, clear::judge];
 
 /// What is asked of what is seen, the most telling first; none of them asks what stands in the way.
-const CHEAP: [Rule; 9] = [
+const CHEAP: [Rule; 10] = [
     pixel_density::judge,
     face_from_above::judge,
     turned_away::judge,
@@ -43,13 +46,23 @@ const CHEAP: [Rule; 9] = [
     build::judge,
     masked::judge,
     light_enough::judge,
+    overexposed::judge,
 ];
 
 /// The rules that are geometry of the place alone, beside whether it is seen.
 const GEOMETRIC: [Rule; 4] = [pixel_density::judge, plate_side::judge, plate_vertical::judge, masked::judge];
 
 /// What only a plate on the move is held to.
-const IN_ZONE: [ZoneRule; 5] = [looks::judge, blur::judge, sharp::judge, zone_infrared::judge, lane_width::judge];
+const IN_ZONE: [ZoneRule; 8] = [
+    looks::judge,
+    blur::judge,
+    sharp::judge,
+    zone_infrared::judge,
+    lane_width::judge,
+    zone_light::enough,
+    zone_light::not_over,
+    headlights::judge,
+];
 
 /// What each rule that applies finds on a sight.
 pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {

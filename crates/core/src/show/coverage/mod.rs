@@ -5,6 +5,5 @@ pub mod live_relief;
 pub mod masks;
 pub mod outline;
 pub mod picture_use;
-pub mod rays;
 pub mod relief;
 pub mod section;

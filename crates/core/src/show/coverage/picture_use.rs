@@ -1,10 +1,10 @@
 //! What a head's picture is used for: the share that lands where somebody can be seen well enough for its task, and what takes up the
 //! rest: its own building, what stands near, other walls, the sky, ground that is too far.
 
-use super::rays::{Met, ray};
 use crate::file::{Fault, HeadRef, Task};
 use crate::judge::session::Session;
 use crate::scene::Eye;
+use crate::site::ray::{Met, ray};
 use crate::site::{Head, Site};
 use glam::{DVec2, DVec3};
 use serde::Serialize;

@@ -4,7 +4,6 @@
 //! blocking solid shades them. Solids are upright, so their shadow on a level is a polygon ([`scene::shadow`](crate::scene::shadow)):
 //! polygons are filled, no ray is cast. The relief of the site is the greatest over its layers.
 
-use crate::light::lux_upright;
 use crate::math::{Grid, Interval, hull};
 use crate::scene::{BLOCKS_UP_TO, Scene, Solid, shadow};
 use crate::site::{Head, Site};
@@ -55,15 +54,13 @@ impl Layer {
 
     /// The night reading of a layer: only the cells at which somebody has light enough, of the head's own or of lamps, at its shutter.
     fn lit(mut self, head: &Head, site: &Site, grid: &Grid, height: f64) -> Layer {
-        let light = head.light();
-        let least = light.least_lux.map_or(f64::INFINITY, |least| least * light.times);
         for row in 0..grid.rows {
             let Row { start, end, offset } = self.rows[row];
             for column in start..end {
                 let value = &mut self.values[offset + column - start];
                 let point = grid.centre(column, row).extend(height);
-                let by_own = || light.infrared_at(head.position(), point, site.scene()) >= light.times;
-                if *value > 0.0 && !by_own() && !lamps_light(site, point, head.position(), least) {
+                let is_lit = || head.light().is_enough(head.position(), point, site.scene(), site.lamps());
+                if *value > 0.0 && !is_lit() {
                     *value = 0.0;
                 }
             }
@@ -87,13 +84,6 @@ impl Layer {
         let Row { start, end, offset } = self.rows[row];
         (start, &self.values[offset..offset + end - start])
     }
-}
-
-/// Whether lamps give somebody at a point who faces another at least so much light, lux. Rays are cast only where it may matter.
-fn lamps_light(site: &Site, point: DVec3, towards: DVec3, least: f64) -> bool {
-    let normal = (towards - point).with_z(0.0).normalize_or_zero();
-    let open: f64 = site.lamps().iter().map(|lamp| lamp.lux(point, normal)).sum();
-    open >= least && lux_upright(site.lamps(), site.scene(), point, towards).0 >= least
 }
 
 /// The geometry of one head over a grid.

@@ -3,9 +3,9 @@
 use crate::file::{Fault, Form, HeadRef};
 use crate::judge::Session;
 use crate::light::infrared::Beam;
-use crate::light::{RETRO, lux_upright};
+use crate::light::lux_upright;
 use crate::scene::Eye;
-use crate::show::coverage::rays::{Met, ray};
+use crate::site::ray::{Met, ray};
 use crate::site::{Head, Site};
 use glam::{DVec2, DVec3};
 use serde::Serialize;
@@ -186,8 +186,8 @@ fn exposed_for(session: &Session, head: &Head, beam: &Beam) -> Option<(usize, f6
     let results = session.results().iter().enumerate();
     let served = results.filter(|(_, result)| result.best.as_ref() == Some(&name)).map(|(target, _)| target);
     let light = served.filter_map(|target| {
-        let back = if site.targets()[target].is_reflecting { RETRO } else { 1.0 };
-        Some((target, beam.at(decided_at(session, place, target)?) * back))
+        let at = decided_at(session, place, target)?;
+        Some((target, beam.at(at) * thrown_back(site, head, target, at)))
     });
     light.filter(|(_, light)| *light > 0.0).min_by(|a, b| a.1.total_cmp(&b.1))
 }
@@ -197,12 +197,17 @@ fn washed(session: &Session, head: &Head, eye: &Eye) -> Option<Washed> {
     Some(washed_at(session.site(), head, eye, target, light))
 }
 
+/// How many times brighter than paint a target at a point comes back.
+fn thrown_back(site: &Site, head: &Head, target: usize, at: DVec3) -> f64 {
+    let reflecting = site.targets()[target].is_reflecting;
+    if reflecting { head.light().thrown_back(head.position(), at, site.rules().retro_times) } else { 1.0 }
+}
+
 /// What washes out in the picture of a head, perhaps another than the site's, that is exposed for a target: its place among the site's,
 /// and where it stands.
 pub(crate) fn washed_for(session: &Session, head: &Head, eye: &Eye, target: usize, at: DVec3) -> Option<Washed> {
     let site = session.site();
-    let back = if site.targets()[target].is_reflecting { RETRO } else { 1.0 };
-    let light = head.light().beam?.at(at) * back;
+    let light = head.light().beam?.at(at) * thrown_back(site, head, target, at);
     (light > 0.0).then(|| washed_at(site, head, eye, target, light))
 }
 

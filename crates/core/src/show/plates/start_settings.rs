@@ -1,15 +1,18 @@
 //! What a plate camera is set to on the first evening, each figure with its reason (handbook, sections 6, 9 and 10).
 
 use crate::equipment::optics::SHUTTERS_S;
-use crate::file::{Fault, HeadRef, ObstacleKind, USUAL_FPS};
+use crate::file::{Exposure, Fault, HeadRef, ObstacleKind, USUAL_FPS};
 use crate::judge::Session;
 use crate::judge::evaluation::{eye_around, viewer_of};
 use crate::judge::lane::look_along_lane;
-use crate::judge::zone::{ZoneTold, told};
-use crate::light::{RETRO, needed_times};
-use crate::show::coverage::rays::{Met, ray};
+use crate::judge::lit::infrared_on;
+use crate::judge::sight::{Sight, Viewer};
+use crate::judge::zone::{Zone, ZoneTold, told};
+use crate::light::needed_times;
+use crate::math::Angle;
 use crate::show::sun::sun_told::sun_year;
-use crate::site::{Head, Site, Target};
+use crate::site::ray::{Met, ray};
+use crate::site::{Head, Lane, Site, Target};
 use crate::sun::clock::{Clock, shown};
 use crate::words::sheet_text::guarded;
 use crate::words::units::Units;
@@ -21,6 +24,8 @@ use utoipa::ToSchema;
 /// Gain that plates bear before noise takes their edges, dB; common practice, no source.
 const GAIN_DB: f64 = 24.0;
 /// A little more light than the far end needs, in stops.
+/// What is surely enough at worst.
+const SURELY: f64 = 1.02;
 const SPARE_STOPS: f64 = 0.5;
 /// Around sunrise and sunset the automatic switch hunts, min; our default.
 const HUNTS_MIN: i32 = 30;
@@ -55,7 +60,7 @@ pub struct StartSettings {
     /// What may be read falsely: names of obstacles in the picture that carry writing or mirror it.
     pub false_reads: Vec<String>,
     /// The exposure that is meant, for the site file.
-    pub exposure: crate::file::Exposure,
+    pub exposure: Exposure,
 }
 
 /// The cards of a head: one for every plate's way that it reads.
@@ -89,26 +94,30 @@ fn card(
     date: Option<jiff::civil::Date>,
     units: Units,
 ) -> Result<Option<StartSettings>, Fault> {
-    let Some(lane) = &target.lane else { return Ok(None) };
+    let Some(lane) = target.lane.as_ref().or(target.passing.as_ref()) else { return Ok(None) };
     let eye = eye_around(site, head);
+    // A plate of which nobody said which way it points is taken to point to the camera.
+    let towards = (head.position() - target.middle).truncate();
+    let turned = target.passing.as_ref().filter(|_| target.facing.is_none());
+    let turned = turned.map(|_| Target { facing: Some(Angle::bearing_of(towards.x, towards.y)), ..target.clone() });
+    let target = turned.as_ref().unwrap_or(target);
     let viewer = viewer_of(site, head, &eye);
     let Some(zone) = look_along_lane(viewer, target, lane).zone else { return Ok(None) };
     let found = told(viewer, target, lane, zone);
     let shutter = shutter_for(found.shutter_wanted_s);
     let held = head.exposure();
-    let exposure = crate::file::Exposure {
-        shutter_s: shutter,
-        fps: held.map_or(USUAL_FPS, |held| held.fps),
-        focus_m: None,
-        infrared_share: held.and_then(|held| held.infrared_share),
-    };
+    let usual = Exposure::fixed(shutter, USUAL_FPS);
+    let mut exposure = held.map_or(usual, |held| Exposure { focus_m: None, ..held.with_shutter(shutter) });
     let setting = |name: &str, value: String, why: String| Setting { name: name.to_owned(), value, why };
     let mut settings = vec![setting(
         "Shutter",
         fraction(shutter),
         match found.shutter_wanted_s {
             Some(wanted) => format!("{} m/s moves the plate by a pixel in {}", round(lane.speed, 1), fraction(wanted)),
-            None => "the plate stands still; the slowest of the usual start values".to_owned(),
+            None if lane.speed > 0.0 => {
+                "the plate does not move across the picture; the slowest of the usual start values".to_owned()
+            }
+            None => "for a plate that stands; the slowest of the usual start values".to_owned(),
         },
     )];
     settings.push(setting(
@@ -117,8 +126,9 @@ fn card(
         "6 dB are a stop of light, and noise with it; plates need edges, not brightness. Common practice, no source"
             .to_owned(),
     ));
-    if let Some(beam) = &head.light().beam {
-        settings.push(infrared(lane.plate.reflecting, beam.range, found.far_m, &exposure, units));
+    if let Some((share, why)) = infrared(viewer, target, lane, zone, shutter, units) {
+        settings.push(setting("Infrared power", format!("{:.0} %", share * 100.0), why));
+        exposure.infrared_share = Some(share);
     }
     settings.push(setting(
         "Focus",
@@ -184,23 +194,32 @@ pub fn shutter_for(wanted: Option<f64>) -> f64 {
     SHUTTERS_S.into_iter().find(|shutter| *shutter <= wanted * (1.0 + 1e-9)).unwrap_or(shortest)
 }
 
-fn infrared(reflecting: bool, range: f64, far_m: f64, exposure: &crate::file::Exposure, units: Units) -> Setting {
-    let back = if reflecting { RETRO } else { 1.0 };
-    let gets = (range / far_m).powi(2) * back / needed_times(exposure);
-    let share = (2_f64.powf(SPARE_STOPS) / gets).min(1.0);
+/// How much of its infrared light a head uses, so that the plate that gets least of it gets half a stop over what it needs at a shutter,
+/// and surely enough; with the reason.
+fn infrared(
+    viewer: Viewer,
+    target: &Target,
+    lane: &Lane,
+    zone: Zone,
+    shutter: f64,
+    units: Units,
+) -> Option<(f64, String)> {
+    let head = viewer.head;
+    let now = head.exposure().and_then(|exposure| exposure.infrared_share).unwrap_or(1.0);
+    let [from, to] = zone.stated;
+    let at = |place: usize| Some((infrared_on(&Sight::on_lane(viewer, target, lane, place, true))?, place));
+    let all = (from..=to).filter_map(at);
+    let (least, place) = all.min_by(|a, b| a.0.stated.total_cmp(&b.0.stated))?;
+    let needs = needed_times(shutter) * now;
+    let [gets, surely] = [least.stated, least.least].map(|light| light / needs);
+    let share = if gets > 0.0 { (2_f64.powf(SPARE_STOPS) / gets).max(SURELY / surely).min(1.0) } else { 1.0 };
+    let away = units.length(lane.samples[place].distance(head.position()));
     let why = if gets < 1.0 {
-        format!(
-            "even all of it gives {:.0} % of what a plate {} away needs at this shutter",
-            gets * 100.0,
-            units.length(far_m)
-        )
+        format!("even all of it gives {:.0} % of what a plate {away} away needs at this shutter", gets * 100.0)
     } else {
-        format!(
-            "half a stop over what a plate {} away needs at this shutter; more bleaches the near ones",
-            units.length(far_m)
-        )
+        format!("half a stop over what a plate {away} away needs at this shutter; more bleaches the near ones")
     };
-    Setting { name: "Infrared power".to_owned(), value: format!("{:.0} %", (share * 100.0).max(1.0).round()), why }
+    Some((((share * 100.0).ceil() / 100.0).min(1.0), why))
 }
 
 /// Day and night by the clock, where the place is known.

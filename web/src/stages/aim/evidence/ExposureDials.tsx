@@ -63,8 +63,10 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
     <div className="dials dials-place" aria-label="Exposure" role="group">
       <Measure
         of={`${camera.id}/${head.id}`}
-        label="Shutter"
-        value={Math.round(1 / exposure.shutter_s)}
+        label={exposure.mode === "auto" ? "Longest" : "Shutter"}
+        value={exposure.shutter_s ? Math.round(1 / exposure.shutter_s) : null}
+        empty={{ word: "automatic", onEmpty: () => set("Shutter", { shutter_s: null }) }}
+        hint="“automatic” where the camera chooses"
         quantity={SHUTTER_TIME}
         min={1}
         max={100_000}

@@ -22,6 +22,7 @@ export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
 const WORDS: Record<Why["heads"][number]["reason"], string> = {
   seen: "seen",
   in_turns: "in turns",
+  too_dark: "too dark",
   too_far: "too far",
   behind: "behind",
   under: "under it",

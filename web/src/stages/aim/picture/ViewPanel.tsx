@@ -45,7 +45,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
   const held = target !== null && targetOf(site, target) ? target : null;
   // Its own shutter, where it has one.
   const own = head && headOf(site, head.camera, head.head)?.exposure;
-  const shutter = own ? Math.round(1 / own.shutter_s) : look.shutter;
+  const shutter = own?.shutter_s ? Math.round(1 / own.shutter_s) : look.shutter;
   const mark = held && whole.shown ? markOf(whole.shown.told, held) : undefined;
   const size = loupeSize(mark?.bracket, LOUPE);
   const loupe = useLoupe(
@@ -100,15 +100,27 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
           ]}
           onChange={(value) => look.set({ night: value === "night" })}
         />
+        {look.night && own?.shutter_s && own.mode !== "auto" && (
+          <Segmented
+            size="small"
+            aria-label="Exposure of the picture"
+            value={look.exposed ?? "set"}
+            options={[
+              { value: "set", label: "As set" },
+              { value: "automatic", label: "Automatic" },
+            ]}
+            onChange={(exposed) => look.set({ exposed: exposed === "automatic" ? exposed : null })}
+          />
+        )}
         {look.night && (
           <Measure
             of="look"
-            label="Exposure"
+            label="Lighter by"
             value={look.stops}
             quantity={plain("stops", 1, 0.5)}
             min={-12}
             max={12}
-            hint="Over what lights the promises of this head well"
+            hint="Lighter than it is exposed"
             onChange={(stops) => look.set({ stops })}
           />
         )}

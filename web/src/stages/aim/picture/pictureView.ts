@@ -9,7 +9,9 @@ import type { Quantity } from "../../../ui/Measure";
 
 interface PictureLook {
   night: boolean;
-  /** Stops over what lights the promises well. */
+  /** Whether a fixed shutter is left aside, and its automatic shown. */
+  exposed: "automatic" | null;
+  /** Stops lighter than it is exposed. */
   stops: number;
   grid: boolean;
   /** Horizon, and a level line through the middle. */
@@ -24,6 +26,7 @@ interface PictureLook {
 export const usePictureLook = perSite(
   create<PictureLook>((set) => ({
     night: false,
+    exposed: null,
     stops: 0,
     grid: false,
     lines: true,
@@ -33,8 +36,8 @@ export const usePictureLook = perSite(
   })),
 );
 
-export const lightOf = ({ night, stops }: Pick<PictureLook, "night" | "stops">): Light =>
-  night ? { night: { stops } } : "day";
+export const lightOf = ({ night, stops, exposed }: Pick<PictureLook, "night" | "stops" | "exposed">): Light =>
+  night ? { night: { stops, exposed } } : "day";
 
 /** Size of the picture of a head, px. */
 export function sensorOf(site: SiteFile, head: HeadRef): Point | null {

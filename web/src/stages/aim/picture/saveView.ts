@@ -11,6 +11,7 @@ const SAMPLES = 2;
 interface Look {
   night: boolean;
   stops: number;
+  exposed: "automatic" | null;
   grid: boolean;
 }
 

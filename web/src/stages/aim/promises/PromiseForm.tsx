@@ -2,7 +2,7 @@
 import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
 import { Select } from "antd";
 import { memo } from "react";
-import type { Point, Target } from "../../../core/types";
+import type { Point, Target, Task } from "../../../core/types";
 import { GUIDE } from "../../../core/guide";
 import { useSettings } from "../../../keep/settings";
 import { changeOf } from "../../../keep/things";
@@ -20,7 +20,8 @@ const SUBJECTS = [
   ["plate", "number plate"],
   ["scene", "scene"],
 ] as const;
-const TASKS = ["monitor", "detect", "observe", "recognise", "identify", "inspect", "read"] as const;
+const TASK_LABELS: Partial<Record<Task, string>> = { read: "read a plate", read_by_eye: "read a plate by eye" };
+const TASKS = ["monitor", "detect", "observe", "recognise", "identify", "inspect", "read", "read_by_eye"] as const;
 const HOW = [
   ["plan", "off the plan"],
   ["laser", "by laser"],
@@ -61,7 +62,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               size="small"
               aria-label="Task"
               value={target.task}
-              options={TASKS.map((t) => ({ value: t, label: t === "read" ? "read a plate" : t }))}
+              options={TASKS.map((t) => ({ value: t, label: TASK_LABELS[t] ?? t }))}
               onChange={(task) =>
                 change("Change the task", (t) => {
                   t.task = task;
@@ -81,6 +82,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
                   t.subject = subject;
                   delete t.size_m;
                   delete t.plate;
+                  delete t.height_to_m;
                 })
               }
             />
@@ -191,6 +193,26 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               )
             }
           />
+          {target.subject === "plate" && (
+            <Dial
+              change={change}
+              says="Change the heights of plates"
+              of={target.id}
+              label="Plates up to"
+              value={target.height_to_m ?? null}
+              empty={{
+                word: "one height",
+                set: (t) => {
+                  delete t.height_to_m;
+                },
+              }}
+              quantity={length(units)}
+              min={0}
+              max={500}
+              hint="Where the lane takes lorries: their plates sit up to 1.5 m up; judged at both heights"
+              set={(t, v) => (t.height_to_m = v)}
+            />
+          )}
           <Dial
             change={change}
             says="Change the ground"

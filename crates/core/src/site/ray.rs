@@ -1,7 +1,7 @@
 //! What a pixel's ray meets first: a solid, the ground, or the sky.
 
+use super::Head;
 use crate::scene::{Eye, Scene, Solid};
-use crate::site::Head;
 use glam::{DVec2, DVec3};
 
 /// Rays that meet nothing are followed so far, m.
