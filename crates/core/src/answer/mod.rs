@@ -126,7 +126,13 @@ questions! {
         target_height_m: f64,
         /// The task.
         task: Task,
-    } -> FirstAnswer = |door| first_answer_to(door.session().site(), Asked { slant_m, spot_height_m, target_height_m, task })?;
+        /// Whether the spot is outdoors, where somebody said.
+        outdoor: Option<bool>,
+        /// Whether a hand can reach it, where somebody said.
+        in_reach: Option<bool>,
+    } -> FirstAnswer = |door| {
+        first_answer_to(door.session().site(), Asked { slant_m, spot_height_m, target_height_m, task, outdoor, in_reach })?
+    };
 
     /// The reading that a shot makes, with those before it.
     Reading {

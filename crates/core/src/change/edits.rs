@@ -103,6 +103,8 @@ pub fn new_camera(site: &Site, at: Point2, reach: f64, target: Option<&str>) -> 
         position: spot.map_or(at.map(|axis| neat(axis, 0.01)), |spot| spot.position),
         spot: spot.map(|spot| spot.id.clone()),
         mounted_on: None,
+        mounted_as: None,
+        housing: None,
         emitter: None,
         height_m: spot.map_or(USUAL_HEIGHT_M, |spot| spot.height_m).max(0.05),
         ground_m: spot.map_or(0.0, |spot| spot.ground_m),

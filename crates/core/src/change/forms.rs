@@ -2,13 +2,17 @@
 
 use crate::change::edits::neat;
 use crate::file::{CameraFile, Fault, Form, HeadFile, Which};
+use crate::judge::build::build;
 use crate::math::Angle;
-use crate::site::Site;
+use crate::scene::Scene;
+use crate::site::{Head, Site};
 
-/// Whether the build of a camera takes the aim of one of its views: the tilt, and on a ring the way to the heads beside it.
-pub fn takes_aim(camera: &CameraFile, place: usize, which: Which) -> bool {
+/// Whether the build of a camera takes the aim of one of its views, which is `head`, among the solids of a site: the tilt as it hangs, and
+/// on a ring the way to the heads beside it.
+pub fn takes_aim(head: &Head, scene: &Scene, camera: &CameraFile, place: usize, which: Which) -> bool {
     let aimed = camera.heads[place].aimed(which);
-    camera.model.takes_tilt(aimed.tilt_deg) && apart(camera, place, aimed.pan_deg) >= camera_apart(camera) - 1e-9
+    build(head, scene).is_none_or(|build| build.holds)
+        && apart(camera, place, aimed.pan_deg) >= camera_apart(camera) - 1e-9
 }
 
 /// How near two heads of a camera can come on its ring, degrees; zero where it has none.
@@ -83,12 +87,17 @@ mod tests {
     }
 
     #[test]
-    fn a_bubble_is_not_asked_to_look_at_the_horizon() {
+    fn a_bubble_is_not_asked_to_look_past_its_rim() {
+        use crate::file::MountedAs;
         let site = Site::parse(include_str!("../../../../demo/tern-quay.json")).unwrap();
-        let mut dome = site.file().cameras.iter().find(|c| c.model.form == Form::Dome).unwrap().clone();
-        dome.heads[0].tilt_deg = 3.0;
-        assert!(!takes_aim(&dome, 0, Which::Own));
-        dome.heads[0].tilt_deg = 12.0;
-        assert!(takes_aim(&dome, 0, Which::Own));
+        let dome = site.file().cameras.iter().find(|c| c.model.form == Form::Dome).unwrap().clone();
+        let takes = |tilt: f64, hangs: MountedAs| {
+            let mut dome = CameraFile { mounted_as: Some(hangs), ..dome.clone() };
+            dome.heads[0].tilt_deg = tilt;
+            let head = site.head_of(0, &dome, (0, Which::Own));
+            takes_aim(&head, site.scene(), &dome, 0, Which::Own)
+        };
+        assert_eq!([3.0, 22.0, 23.0, 90.0].map(|tilt| takes(tilt, MountedAs::Ceiling)), [false, false, true, true]);
+        assert!(takes(3.0, MountedAs::Wall) && !takes(80.0, MountedAs::Wall));
     }
 }

@@ -1,6 +1,6 @@
 //! Cameras as the file writes them: where they are, their model, their heads.
 
-use super::{Emitter, Form, HeadFile, Lens, Model, Point2};
+use super::{Emitter, Form, HeadFile, Housing, Lens, Model, MountedAs, Point2};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -23,6 +23,12 @@ pub struct CameraFile {
     /// The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mounted_on: Option<String>,
+    /// How it hangs; as is usual at its spot where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mounted_as: Option<MountedAs>,
+    /// The housing that it stands in.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub housing: Option<Housing>,
     /// Height of its optical centre, m.
     pub height_m: f64,
     /// Height of the ground under it, m; `height_m` is over it.

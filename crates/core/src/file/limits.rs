@@ -21,7 +21,7 @@ macro_rules! limits {
 }
 
 /// The limits of a site.
-pub const LIMITS: [Limit<Rules>; 25] = limits! { Rules:
+pub const LIMITS: [Limit<Rules>; 26] = limits! { Rules:
     identify_turned_kept_deg [0.0, 90.0], "°";
     identify_turned_tight_deg [0.0, 90.0], "°";
     recognise_turned_kept_deg [0.0, 90.0], "°";
@@ -36,6 +36,7 @@ pub const LIMITS: [Limit<Rules>; 25] = limits! { Rules:
     hidden_large_share [0.0, 0.9], "";
     mount_min_m [0.1, 100.0], " m";
     mount_max_m [0.1, 100.0], " m";
+    usual_max_m [0.1, 100.0], " m";
     looks_kept [1.0, 1000.0], "";
     looks_tight [1.0, 1000.0], "";
     tour_chance [0.0, 1.0], "";

@@ -184,17 +184,6 @@ impl Model {
         self.infrared.or(plain).filter(|light| light.range_m > 0.0)
     }
 
-    /// The least and the greatest tilt that its build takes, degrees below the horizontal.
-    pub fn tilts_deg(&self) -> [f64; 2] {
-        self.tilts_deg.unwrap_or(self.form.usual_tilts_deg())
-    }
-
-    /// Whether its build takes a tilt.
-    pub fn takes_tilt(&self, tilt_deg: f64) -> bool {
-        let [least, most] = self.tilts_deg();
-        (least..=most).contains(&tilt_deg)
-    }
-
     /// How near two of its heads can come on the ring, degrees: as stated, else the usual.
     pub fn apart_deg(&self) -> f64 {
         self.apart_deg.unwrap_or(USUAL_APART_DEG)
@@ -202,19 +191,6 @@ impl Model {
 }
 
 impl Form {
-    /// The tilts that a form usually takes, degrees below the horizontal. Common practice, no source: a bubble is cut off by its own
-    /// rim near the horizon, a ball in a socket stops before it looks at its own base, the rest hangs on a bracket that turns.
-    pub fn usual_tilts_deg(self) -> [f64; 2] {
-        match self {
-            Form::Dome | Form::VandalDome => [10.0, 90.0],
-            Form::Turret => [-5.0, 80.0],
-            Form::MultiHead => [5.0, 85.0],
-            Form::Ptz => [-10.0, 90.0],
-            Form::Bullet | Form::Box | Form::Plate => [-45.0, 90.0],
-            Form::Fisheye => [-90.0, 90.0],
-        }
-    }
-
     /// What the form is called.
     pub fn word(self) -> &'static str {
         match self {

@@ -60,6 +60,9 @@ pub struct Rules {
     /// Greatest mounting height that ways may propose, m: can still be serviced.
     #[schema(required = false)]
     pub mount_max_m: f64,
+    /// The greatest mounting height that is usual, m: a head that hangs higher is told.
+    #[schema(required = false)]
+    pub usual_max_m: f64,
     /// A plate on the move: kept with so many looks at it …
     #[schema(required = false)]
     pub looks_kept: f64,
@@ -142,6 +145,7 @@ impl Default for Rules {
             raised_vertical_deg: 30.0,
             mount_min_m: 2.4,
             mount_max_m: 6.0,
+            usual_max_m: 3.6,
             looks_kept: 3.0,
             looks_tight: 1.0,
             tour_chance: 0.9,

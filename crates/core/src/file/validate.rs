@@ -4,8 +4,8 @@ use super::limits::{LIMITS, UNCERTAINTIES};
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
-    CameraFile, Emitter, Exposure, ExposureMode, Fault, FaultCode, Flattened, HeadFile, Infrared, Lamp, Lens, Link,
-    Model, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject,
+    CameraFile, Emitter, Exposure, ExposureMode, Fault, FaultCode, Flattened, HeadFile, Housing, Infrared, Lamp, Lens,
+    Link, Model, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject,
     TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
@@ -269,6 +269,14 @@ impl Check {
         self.infrared(&format!("{at}.light"), &emitter.light);
     }
 
+    fn housing(&mut self, at: &str, housing: &Housing) {
+        for (name, rating) in [("ip", &housing.ip), ("ik", &housing.ik)] {
+            if let Some(rating) = rating {
+                self.text(&format!("{at}.{name}"), rating, 20);
+            }
+        }
+    }
+
     fn exposure(&mut self, at: &str, exposure: &Exposure) {
         if let Some(shutter) = exposure.shutter_s {
             self.number(format!("{at}.shutter_s"), shutter, 0.00001..=1.0, " s");
@@ -405,6 +413,9 @@ impl Check {
         self.model(&format!("{at}.model"), &camera.model);
         if let Some(emitter) = &camera.emitter {
             self.emitter(&format!("{at}.emitter"), emitter);
+        }
+        if let Some(housing) = &camera.housing {
+            self.housing(&format!("{at}.housing"), housing);
         }
         let heads = format!("{at}.heads");
         self.that(&heads, !camera.heads.is_empty(), || "a camera has at least one head".to_owned());

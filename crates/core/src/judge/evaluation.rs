@@ -1,7 +1,8 @@
 //! The evaluation of a whole site: every head, every sight line, every promise.
 
-use crate::file::{CameraFile, Fault, HeadRef, Which};
+use crate::file::{CameraFile, Fault, Form, HeadRef, Which};
 use crate::judge::SightLine;
+use crate::judge::build::build;
 use crate::judge::sight::Viewer;
 use crate::judge::sight_line::{Judged, SampleView, describe as describe_line, judge};
 use crate::scene::Eye;
@@ -50,8 +51,13 @@ pub struct HeadResult {
     pub horizon_in_view: bool,
     /// The least and the greatest tilt that its build takes, degrees: as the model says, else as is usual for its form.
     pub tilts_deg: [f64; 2],
-    /// Whether its aim lies between them.
+    /// Whether its build takes its aim.
     pub takes_tilt: bool,
+    /// What of it does, and how it is taken to hang.
+    pub build: String,
+    /// What is told of its height, which no verdict holds against it.
+    #[schema(required)]
+    pub told: Option<String>,
     /// The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains.
     #[schema(required)]
     pub inside: Option<String>,
@@ -261,7 +267,7 @@ pub(crate) fn head_named(site: &Site, name: &HeadRef) -> Result<Head, Fault> {
 /// One head by itself.
 pub(crate) fn describe_head(site: &Site, head: &Head) -> HeadResult {
     let edges = GroundEdges::of(head);
-    let model = &site.file().cameras[head.camera()].model;
+    let build = build(head, site.scene());
     let at = site.scene().out_of_mounting(head.position(), head.mounted_on());
     HeadResult {
         camera: head.camera_id().to_owned(),
@@ -274,9 +280,26 @@ pub(crate) fn describe_head(site: &Site, head: &Head) -> HeadResult {
         near_edge_m: edges.near_m,
         far_edge_m: edges.far_m,
         horizon_in_view: edges.horizon_in_view,
-        tilts_deg: model.tilts_deg(),
-        takes_tilt: head.is_flattened() || model.takes_tilt(head.tilt().deg()),
+        tilts_deg: build.as_ref().map_or([-90.0, 90.0], |build| build.tilts),
+        takes_tilt: build.as_ref().is_none_or(|build| build.holds),
+        build: build.map_or(String::new(), |build| build.says),
+        told: told_of_height(site, head),
         inside: site.scene().solid_around(at).map(|solid| solid.id().to_owned()),
+    }
+}
+
+/// What is told of a head that hangs lower or higher than is usual; a plate camera has its own school, and a PTZ may hang higher.
+fn told_of_height(site: &Site, head: &Head) -> Option<String> {
+    let (mounting, rules) = (head.mounting(), site.rules());
+    let [least, most] = [rules.mount_min_m, rules.usual_max_m];
+    let (low, high) = (mounting.height_m < least - 1e-9, mounting.height_m > most + 1e-9);
+    let says = |how: &str| Some(format!("hangs {how} than is usual, {least} to {most} m; common practice, no source"));
+    match mounting.form {
+        Form::Plate => None,
+        _ if low => says("lower"),
+        Form::Ptz => None,
+        _ if high => says("higher"),
+        _ => None,
     }
 }
 

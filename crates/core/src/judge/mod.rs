@@ -2,6 +2,7 @@
 
 mod aim_slack;
 pub(crate) mod automatic;
+pub(crate) mod build;
 pub mod evaluation;
 pub(crate) mod lane;
 pub(crate) mod lit;

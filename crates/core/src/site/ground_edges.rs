@@ -22,7 +22,7 @@ impl GroundEdges {
     /// bottom-centre and the top-centre ray of the picture; with roll (a corridor picture) it is
     /// where that plane leaves the picture.
     pub fn of(head: &Head) -> Self {
-        let half = half_angle_in_upright_plane(head);
+        let half = half_upright(head);
         let (lowest, highest) = (head.tilt().rad() + half, head.tilt().rad() - half);
         let height = head.position().z;
         let ground_at = |below: f64| height / below.tan();
@@ -33,8 +33,8 @@ impl GroundEdges {
     }
 }
 
-/// Half the angle that the picture spans in the upright plane through the axis.
-fn half_angle_in_upright_plane(head: &Head) -> f64 {
+/// Half the angle, radians, that the picture spans in the upright plane through the axis, whichever of its sides is up.
+pub fn half_upright(head: &Head) -> f64 {
     let half = head.view().projection.size() / 2.0;
     let (across, down) = (head.roll().sin().abs(), head.roll().cos().abs());
     let px = (half.x / across).min(half.y / down).min(head.view().projection.circle());

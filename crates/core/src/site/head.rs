@@ -1,7 +1,7 @@
 //! One head of a camera, with the views that the stated uncertainties allow it.
 
-use super::Mask;
 use super::tour::Tour;
+use super::{Mask, Mounting};
 use crate::equipment::lens::FittedLens;
 use crate::equipment::optics::{Sharp, depth_of_field, spot_mm};
 use crate::file::{CameraFile, Exposure, Flattened, HeadRef, Lens, Rules, Sensor, Spot, Which};
@@ -46,8 +46,8 @@ pub struct Head {
     arc: f64,
     /// Its tour, and which stop of it this is.
     tour: Option<(Tour, usize)>,
-    /// The least and the greatest tilt of its build, where the model says so.
-    tilts: Option<[f64; 2]>,
+    /// How its camera hangs.
+    mounting: Mounting,
     /// The round picture that this flat one is cut out of.
     source: Option<Box<Head>>,
     /// Its own light, and how it takes pictures.
@@ -116,11 +116,11 @@ impl Head {
             arc: (aim.rad() + rolls.rad()).powi(2) / 2.0,
             view: View { pose: turned([0.0; 3]), projection },
             fitted,
-            spot: camera.spot.clone().filter(|spot| hangs_there(camera, spot, spots)),
+            spot: on_spot(camera, spots).map(|spot| spot.id.clone()),
             mounted_on: camera.mounted_on.clone(),
             effective_focal_mm: fitted.effective_focal_mm(focal_mm),
             tour: if let Which::Preset(at) = which { Tour::of(file).map(|tour| (tour, at)) } else { None },
-            tilts: camera.model.tilts_deg,
+            mounting: Mounting::of(camera, on_spot(camera, spots)),
             light: HeadLight::new(
                 camera,
                 file.exposure.as_ref(),
@@ -227,9 +227,9 @@ impl Head {
         self.tour.as_ref().map(|(tour, stop)| tour.chance(*stop, event_s))
     }
 
-    /// The least and the greatest tilt of its build, degrees, where the model says so.
-    pub fn tilts_deg(&self) -> Option<[f64; 2]> {
-        self.tilts
+    /// How its camera hangs, and what it withstands there.
+    pub fn mounting(&self) -> &Mounting {
+        &self.mounting
     }
 
     /// Whether it is a flat picture cut out of a round one.
@@ -441,10 +441,10 @@ fn flat_lens(view: &Flattened) -> (FittedLens, f64) {
     (FittedLens::new(lens, sensor), focal_mm)
 }
 
-/// A camera that was moved off its spot no longer sits where distances were measured from.
-fn hangs_there(camera: &CameraFile, spot: &str, spots: &[Spot]) -> bool {
-    let at = DVec2::from_array(camera.position);
-    spots.iter().any(|known| known.id == spot && DVec2::from_array(known.position).distance(at) <= ON_SPOT_M)
+/// The spot that a camera sits on; one that was moved off it no longer sits where distances were measured from.
+fn on_spot<'a>(camera: &CameraFile, spots: &'a [Spot]) -> Option<&'a Spot> {
+    let (at, id) = (DVec2::from_array(camera.position), camera.spot.as_ref()?);
+    spots.iter().find(|known| known.id == *id && DVec2::from_array(known.position).distance(at) <= ON_SPOT_M)
 }
 
 #[cfg(test)]
@@ -461,6 +461,8 @@ mod tests {
             position,
             spot: None,
             mounted_on: None,
+            mounted_as: None,
+            housing: None,
             emitter: None,
             height_m: 3.0,
             ground_m: 0.0,

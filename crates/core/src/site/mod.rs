@@ -6,6 +6,7 @@ pub mod lane;
 pub mod link;
 mod mask;
 mod masking;
+mod mounting;
 pub mod needs;
 pub mod ray;
 mod standing;
@@ -20,11 +21,12 @@ use crate::file::{
 };
 use crate::light::LampLight;
 use crate::scene::{Eye, Scene, Solid};
-pub use ground_edges::GroundEdges;
+pub use ground_edges::{GroundEdges, half_upright};
 pub use head::Head;
 pub use lane::{Lane, Run};
 pub use mask::Mask;
 pub use masking::masks_of;
+pub use mounting::Mounting;
 use standing::standing;
 use std::collections::HashMap;
 pub use target::Target;
@@ -95,6 +97,7 @@ impl Site {
             self.lamps = lamp_lights(&file, &self.scene);
         }
         let private_change = !touched.private.is_empty();
+        let first_private = private_change && self.private.is_empty();
         if private_change {
             self.private = file.private.iter().map(compiled).collect();
         }
@@ -106,6 +109,11 @@ impl Site {
         }
         if private_change || solids_change && !self.private.is_empty() {
             for head in held.values_mut().flatten() {
+                if first_private {
+                    // Where there was no private place nobody asked for masks: whether they decide nobody knows yet.
+                    touched.cameras.insert(head.camera_id().to_owned());
+                    continue;
+                }
                 // What nobody asked for decided nothing.
                 let Some(known) = head.known_masks() else { continue };
                 let masks = self.masks_worked_out(head);

@@ -1,6 +1,7 @@
 //! Where the sun stands, and what the clock shows then (handbook, section 9).
 
 pub mod clock;
+pub mod daylight;
 pub mod position;
 mod sun_year;
 

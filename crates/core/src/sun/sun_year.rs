@@ -19,6 +19,7 @@ const SURELY_DOWN: f64 = -0.0155;
 /// The sun over a place through a year: the way to it at every whole minute, UTC, at which it is up.
 #[derive(Clone, Debug)]
 pub struct SunYear {
+    place: GeoPlace,
     year: i32,
     begin: Timestamp,
     minutes: u32,
@@ -44,6 +45,17 @@ impl SunYear {
         let unknown = || Fault::new("year", format!("there is no year {year}"));
         let (begin, end) = (start_of(year).ok_or_else(unknown)?, start_of(year + 1).ok_or_else(unknown)?);
         let minutes = ((end.as_second() - begin.as_second()) / 60) as usize;
+        SunYear::of(place, year, begin, minutes).ok_or_else(unknown)
+    }
+
+    /// The day before it and the day after it, UTC: parts of the year as clocks east and west of Greenwich count it.
+    pub fn edges(&self) -> Vec<SunYear> {
+        let second = |minutes: i64| Timestamp::from_second(self.begin.as_second() + minutes * 60).ok();
+        let begins = [second(-1440), second(i64::from(self.minutes))];
+        begins.into_iter().flatten().filter_map(|begin| SunYear::of(&self.place, self.year, begin, 1440)).collect()
+    }
+
+    fn of(place: &GeoPlace, year: i32, begin: Timestamp, minutes: usize) -> Option<SunYear> {
         let (sin, cos) = place.latitude_deg.to_radians().sin_cos();
         let longitude = place.longitude_deg.to_radians();
         // One node before the year and two after it, for the cubics at its ends.
@@ -59,7 +71,7 @@ impl SunYear {
             Some([(apart - PI).rem_euclid(TAU), declination])
         });
         let nodes: Option<Vec<[f64; 2]>> = nodes.collect();
-        let nodes = unwrapped(nodes.ok_or_else(unknown)?);
+        let nodes = unwrapped(nodes?);
         let weights: Vec<[f64; 4]> = (0..STEP).map(|minute| cubic(minute as f64 / STEP as f64)).collect();
         let mut up = Vec::with_capacity(minutes / 2 + minutes / 16);
         for minute in 0..minutes {
@@ -80,7 +92,7 @@ impl SunYear {
             let flat = DVec3::new(-cd * sh, sd * cos - cd * ch * sin, 0.0).normalize_or(DVec3::Y);
             up.push(Up { minute: minute as u32, direction: flat * apparent.cos() + DVec3::Z * apparent.sin() });
         }
-        Ok(SunYear { year, begin, minutes: minutes as u32, up })
+        Some(SunYear { place: place.clone(), year, begin, minutes: minutes as u32, up })
     }
 
     /// Which year it is.

@@ -2,7 +2,7 @@
 
 use super::pocket::{PocketAnswer, PocketLens, answer};
 use crate::equipment::lens::FittedLens;
-use crate::file::{Fault, Form, Model, NeedSet, Rules, Sensor, Task};
+use crate::file::{Fault, Form, Model, NeedSet, Rules, Sensor, Task, grade};
 use crate::verdict::Verdict;
 use crate::words::units::INCH_M;
 use serde::Serialize;
@@ -24,6 +24,10 @@ pub struct Asked {
     pub target_height_m: f64,
     /// The task.
     pub task: Task,
+    /// Whether the spot is outdoors, where somebody said.
+    pub outdoor: Option<bool>,
+    /// Whether a hand can reach it, where somebody said.
+    pub in_reach: Option<bool>,
 }
 
 impl Asked {
@@ -74,7 +78,7 @@ pub struct ThumbRule {
 
 /// Answers for one sight line, on the axis of a camera aimed at the target.
 pub fn first_answer(asked: Asked, rules: &Rules, sensor: Sensor, models: &[Model]) -> FirstAnswer {
-    let fit: Vec<Model> = models.iter().filter(|model| suits(model.form, asked.task)).cloned().collect();
+    let fit: Vec<Model> = models.iter().filter(|model| suits(model, asked)).cloned().collect();
     let pocket = answer(asked.slant_m, asked.task, rules.needs, sensor, &fit);
     let drop = asked.spot_height_m - asked.target_height_m;
     let depression_deg = (drop / asked.slant_m).clamp(-1.0, 1.0).asin().to_degrees();
@@ -89,13 +93,18 @@ pub fn first_answer(asked: Asked, rules: &Rules, sensor: Sensor, models: &[Model
     }
 }
 
-/// Whether a build is one to propose: by night a plate camera sees little but plates, and a PTZ looks away.
-fn suits(form: Form, task: Task) -> bool {
-    match form {
-        Form::Plate => task.reads_plates(),
+/// Whether a model is one to propose: by night a plate camera sees little but plates, and a PTZ looks away; outdoors it withstands the
+/// weather and is no bare box, within reach it withstands blows and cannot be turned (handbook, section 6).
+fn suits(model: &Model, asked: Asked) -> bool {
+    let at_least = |rating: &Option<String>, least: u32| grade(rating.as_deref()).is_some_and(|grade| grade >= least);
+    let form = match model.form {
+        Form::Plate => asked.task.reads_plates(),
         Form::Ptz => false,
         _ => true,
-    }
+    };
+    let weather = asked.outdoor != Some(true) || model.form != Form::Box && at_least(&model.ip, 66);
+    let reach = asked.in_reach != Some(true) || model.form != Form::Turret && at_least(&model.ik, 8);
+    form && weather && reach
 }
 
 /// Where the bottom of the picture meets the ground: h / tan(depression + half the vertical field).
@@ -134,7 +143,7 @@ mod tests {
         Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };
 
     fn ask(slant_m: f64, task: Task) -> FirstAnswer {
-        let asked = Asked { slant_m, spot_height_m: 3.6, target_height_m: 1.6, task };
+        let asked = Asked { slant_m, spot_height_m: 3.6, target_height_m: 1.6, task, outdoor: None, in_reach: None };
         first_answer(asked, &Rules::default(), SENSOR, &catalogue::models().unwrap())
     }
 
@@ -149,6 +158,29 @@ mod tests {
         assert!(found.pocket.lenses.iter().all(|lens| !lens.model.contains("Plate") && !lens.model.contains("PTZ")));
         // 18.9 m is past 60 ft: the rule says zoom, and so does the computation.
         assert_eq!((found.thumb_rule.says_zoom, found.thumb_rule.agrees), (true, true));
+    }
+
+    #[test]
+    fn what_the_survey_rules_out_is_not_named() {
+        let named = |outdoor: Option<bool>, in_reach: Option<bool>| {
+            let asked = Asked {
+                slant_m: 18.9,
+                spot_height_m: 3.6,
+                target_height_m: 1.6,
+                task: Task::Identify,
+                outdoor,
+                in_reach,
+            };
+            let found = first_answer(asked, &Rules::default(), SENSOR, &catalogue::models().unwrap());
+            found.pocket.lenses.into_iter().map(|lens| lens.model).collect::<Vec<_>>()
+        };
+        assert!(named(None, None).iter().any(|name| name.starts_with("Box")), "{:?}", named(None, None));
+        let outdoors = named(Some(true), None);
+        assert!(
+            !outdoors.is_empty() && outdoors.iter().all(|name| !name.starts_with("Box") && !name.starts_with("Dome"))
+        );
+        let in_reach = named(Some(true), Some(true));
+        assert!(!in_reach.is_empty() && in_reach.iter().all(|name| !name.starts_with("Turret")), "{in_reach:?}");
     }
 
     #[test]

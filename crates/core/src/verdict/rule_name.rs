@@ -25,6 +25,10 @@ pub enum RuleName {
     Unseen,
     /// Aimed no further than the camera's build goes.
     Build,
+    /// Not within reach of a hand, or in a build that takes one.
+    WithinReach,
+    /// Outdoors in a build that takes the weather.
+    Weather,
     /// Not behind the mask of a private place.
     Masked,
     /// By night: enough light on it.

@@ -18,6 +18,8 @@ pub enum Unit {
     Px,
     /// Metres.
     M,
+    /// A grade of protection against dust and water.
+    Ip,
     /// Doublings of light.
     Stops,
     /// Pictures in which a plate can be read.

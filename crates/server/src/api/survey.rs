@@ -59,6 +59,12 @@ pub struct FirstAnswerRequest {
     pub target_height_m: f64,
     /// The task.
     pub task: Task,
+    /// Whether the spot is outdoors, where somebody said.
+    #[serde(default)]
+    pub outdoor: Option<bool>,
+    /// Whether a hand can reach it, where somebody said.
+    #[serde(default)]
+    pub in_reach: Option<bool>,
     /// The site's limits; the handbook's where left out.
     #[serde(default)]
     #[schema(required = false)]
@@ -77,6 +83,8 @@ pub async fn first_answer(_in: LetIn, desk: Hand<'_>, data: Data<'_>) -> Result<
         spot_height_m: asked.spot_height_m,
         target_height_m: asked.target_height_m,
         task: asked.task,
+        outdoor: asked.outdoor,
+        in_reach: asked.in_reach,
     };
     Ok(Json(core_first_answer(line.checked()?, &asked.rules, COMMON_SENSOR, &models()?)))
 }

@@ -135,7 +135,8 @@ impl<'a> Desk<'a> {
     pub fn can_be_built(&self, camera: &CameraFile) -> bool {
         let aim = |camera: &CameraFile| camera.heads[self.head_place].aimed(self.which);
         let as_it_was = camera.model == self.camera().model && aim(camera) == aim(self.camera());
-        as_it_was || self.which_is_cut_out() || takes_aim(camera, self.head_place, self.which)
+        let takes = || takes_aim(&self.head(camera), self.site.scene(), camera, self.head_place, self.which);
+        as_it_was || self.which_is_cut_out() || takes()
     }
 
     fn which_is_cut_out(&self) -> bool {

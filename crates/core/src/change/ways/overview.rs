@@ -82,6 +82,8 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
         position: spot.position,
         spot: (!spot.id.is_empty()).then(|| spot.id.clone()),
         mounted_on: None,
+        mounted_as: None,
+        housing: None,
         height_m,
         ground_m: spot.ground_m,
         model: model.clone(),

@@ -9,7 +9,7 @@ use crate::file::{CameraFile, Fault, HeadRef, Which};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::show::coverage::picture_use::{picture_use, task_of};
-use crate::site::{GroundEdges, Head};
+use crate::site::{GroundEdges, Head, half_upright};
 use crate::words::units::Units;
 use crate::work::Patience;
 use glam::DVec2;
@@ -89,7 +89,7 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
 
 /// The tilts of the two schools (handbook, section 6), degrees down: *shade* well down, *reach* with the top edge at the horizon.
 pub(super) fn tilt_schools(head: &Head) -> [(&'static str, f64); 2] {
-    let half_up = head.view().projection.angle_off_axis(head.view().projection.size().min_element() / 2.0);
+    let half_up = half_upright(head);
     [(SHADE, SHADE_TILT_DEG), ("School of reach", (half_up.to_degrees() * 2.0).round() / 2.0)]
 }
 

@@ -221,6 +221,8 @@ fn failing(desk: &Desk) -> Vec<&'static str> {
             RuleName::PlateVertical => "too steep for a plate",
             RuleName::Unseen => "unseen for too long",
             RuleName::Build => "an aim that its build does not take",
+            RuleName::WithinReach => "within reach of a hand",
+            RuleName::Weather => "not made for outdoors",
             RuleName::Masked => "in front of a private place",
             RuleName::LightEnough => "too dark by night",
             RuleName::Overexposed => "bleached by night",

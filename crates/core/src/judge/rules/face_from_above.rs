@@ -10,14 +10,15 @@ use std::borrow::Cow;
 pub const EYE_HEIGHT_M: f64 = 1.6;
 
 /// Holds the depression at eye height against the kept and the tight limit, for tasks that use a
-/// face. A face target's own height is its eye height; a person's eyes are at 1.6 m.
+/// face. A face target's own height is its eye height; a person's eyes are 1.6 m over
+/// the ground that it stands on.
 pub fn judge(sight: &Sight) -> Option<RuleResult> {
     if !sight.target.wants_a_face() {
         return None;
     }
     let rise = match sight.target.subject {
         Subject::Face => 0.0,
-        _ => EYE_HEIGHT_M - sight.point.z,
+        _ => sight.target.ground + EYE_HEIGHT_M - sight.point.z,
     };
     let drop = sight.separation.drop - rise;
     let value = drop.abs().atan2(sight.separation.ground).to_degrees();

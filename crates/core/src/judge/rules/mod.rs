@@ -19,6 +19,8 @@ pub(crate) mod plate_vertical;
 mod sharp;
 mod turned_away;
 mod unseen;
+mod weather;
+mod within_reach;
 mod zone_infrared;
 mod zone_light;
 
@@ -36,7 +38,7 @@ type ZoneRule = fn(&InZone) -> Option<RuleResult>;
 const SEEN: [Rule; 2] = [in_view::judge, clear::judge];
 
 /// What is asked of what is seen, the most telling first; none of them asks what stands in the way.
-const CHEAP: [Rule; 10] = [
+const CHEAP: [Rule; 12] = [
     pixel_density::judge,
     face_from_above::judge,
     turned_away::judge,
@@ -44,6 +46,8 @@ const CHEAP: [Rule; 10] = [
     plate_vertical::judge,
     unseen::judge,
     build::judge,
+    within_reach::judge,
+    weather::judge,
     masked::judge,
     light_enough::judge,
     overexposed::judge,

@@ -10,10 +10,10 @@ use crate::judge::sight::{Sight, Viewer};
 use crate::judge::zone::{Zone, ZoneTold, told};
 use crate::light::needed_times;
 use crate::math::Angle;
-use crate::show::sun::sun_told::sun_year;
 use crate::site::ray::{Met, ray};
 use crate::site::{Head, Lane, Site, Target};
 use crate::sun::clock::{Clock, shown};
+use crate::sun::daylight::{Daylight, daylight};
 use crate::words::sheet_text::guarded;
 use crate::words::units::Units;
 use glam::DVec2;
@@ -230,33 +230,25 @@ fn day_and_night(site: &Site, date: Option<jiff::civil::Date>) -> Result<Setting
             .to_owned();
         return Ok(Setting { name, value: "by the clock".to_owned(), why });
     };
-    let clock = Clock::of(&place.time_zone);
-    let year = sun_year(site, i32::from(date.year()))?;
-    let up: Vec<u16> = year
-        .up()
-        .iter()
-        .map(|up| clock.read(year.time(up.minute)))
-        .filter(|read| read.date == date)
-        .map(|read| read.minute)
-        .collect();
-    let (Some(rise), Some(set)) = (up.first(), up.last()) else {
-        return Ok(Setting {
-            name,
-            value: "night all day".to_owned(),
-            why: format!("the sun does not rise on {date}"),
-        });
+    let (rise, set) = match daylight(place, &Clock::of(&place.time_zone), date)? {
+        Daylight::Never => {
+            let why = format!("the sun does not rise on {date}");
+            return Ok(Setting { name, value: "night all day".to_owned(), why });
+        }
+        Daylight::Always => {
+            let why = format!("the sun does not set on {date}");
+            return Ok(Setting { name, value: "day all night".to_owned(), why });
+        }
+        Daylight::Between { rise, set } => (rise, set),
     };
-    if up.len() >= 1439 {
-        return Ok(Setting { name, value: "day all night".to_owned(), why: format!("the sun does not set on {date}") });
-    }
-    let at = |minute: u16, by: i32| shown((i32::from(minute) + by).clamp(0, 1439) as u16);
+    let at = |minute: u16, by: i32| shown((i32::from(minute) + by).rem_euclid(1440) as u16);
     Ok(Setting {
         name,
-        value: format!("day from {}, night from {}", at(*rise, HUNTS_MIN), at(*set, -HUNTS_MIN)),
+        value: format!("day from {}, night from {}", at(rise, HUNTS_MIN), at(set, -HUNTS_MIN)),
         why: format!(
             "by the clock: the automatic switch hunts around sunrise ({}) and sunset ({}) of {date}; set it anew with the seasons",
-            shown(*rise),
-            shown(*set)
+            shown(rise),
+            shown(set)
         ),
     })
 }

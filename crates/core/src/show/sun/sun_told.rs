@@ -4,7 +4,7 @@ use crate::file::{Fault, GeoPlace, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::scene::Eye;
-use crate::site::{Head, Site};
+use crate::site::{Head, Site, half_upright};
 use crate::sun::clock::{Clock, shown};
 use crate::sun::{SunYear, Up, position};
 use glam::DVec3;
@@ -267,10 +267,22 @@ pub fn calendar(session: &Session, name: &HeadRef, target: Option<&str>, year: &
     let zone = site.file().place.as_ref().map_or("UTC", |place| place.time_zone.as_str());
     let clock = Clock::of(zone);
     let mut days = Days::of(year, &clock);
-    days.fill(year.up(), |day| &mut day.up);
-    days.fill(&found.in_picture, |day| &mut day.in_picture);
-    days.fill(found.backlit.first().map_or(&[], Vec::as_slice), |day| &mut day.backlit);
-    let half = head.view().projection.vfov() / 2.0;
+    let eye = eye_around(site, head);
+    // The year begins and ends by the clock, which is that of Greenwich for few.
+    let [before, after] = &year.edges()[..] else { return Err(Fault::new("year", "is at an end of time")) };
+    for part in [before, year, after] {
+        let own;
+        let found = if std::ptr::eq(part, year) {
+            &found
+        } else {
+            own = sun_of_head(head, &eye, site, part, &ways, 1);
+            &own
+        };
+        days.fill(part, part.up(), |day| &mut day.up);
+        days.fill(part, &found.in_picture, |day| &mut day.in_picture);
+        days.fill(part, found.backlit.first().map_or(&[], Vec::as_slice), |day| &mut day.backlit);
+    }
+    let half = half_upright(head);
     let hours = |minutes: &[Up]| minutes.len() as f64 / 60.0;
     Ok(SunCalendar {
         year: year.year(),
@@ -287,23 +299,22 @@ pub fn calendar(session: &Session, name: &HeadRef, target: Option<&str>, year: &
 
 /// The days of a year as the clock counts them.
 struct Days<'a> {
-    year: &'a SunYear,
     clock: &'a Clock,
     first: Option<Date>,
     days: Vec<SunDay>,
 }
 
 impl<'a> Days<'a> {
-    fn of(year: &'a SunYear, clock: &'a Clock) -> Self {
+    fn of(year: &SunYear, clock: &'a Clock) -> Self {
         let first = i16::try_from(year.year()).ok().and_then(|year| Date::new(year, 1, 1).ok());
         let count = year.minutes() / 1440;
         let dates = first.into_iter().flat_map(|first| first.series(jiff::Span::new().days(1)).take(count as usize));
         let days = dates.map(|date| SunDay { date: date.to_string(), ..SunDay::default() }).collect();
-        Days { year, clock, first, days }
+        Days { clock, first, days }
     }
 
     /// Puts minutes into the days that the clock shows them on; what the clock shows in the year before or after is left out.
-    fn fill(&mut self, minutes: &[Up], list: impl Fn(&mut SunDay) -> &mut Vec<[u16; 2]>) {
+    fn fill(&mut self, year: &SunYear, minutes: &[Up], list: impl Fn(&mut SunDay) -> &mut Vec<[u16; 2]>) {
         let Some(first) = self.first else { return };
         // The clock is asked once an hour: it changes on the hour or the half, and offsets are whole quarters.
         let (mut asked, mut read) = (u32::MAX, None);
@@ -311,7 +322,7 @@ impl<'a> Days<'a> {
             let quarter = up.minute / 15;
             if quarter != asked {
                 asked = quarter;
-                let local = self.clock.read(self.year.time(quarter * 15));
+                let local = self.clock.read(year.time(quarter * 15));
                 let day = first.until(local.date).map_or(-1, |span| span.get_days());
                 read = usize::try_from(day).ok().map(|day| (day, local.minute));
             }

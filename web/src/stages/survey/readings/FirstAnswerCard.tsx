@@ -22,6 +22,8 @@ export function FirstAnswerCard({
     site,
     {
       ask: "first_answer",
+      outdoor: spot.outdoor ?? null,
+      in_reach: spot.in_reach ?? null,
       slant_m: slant,
       spot_height_m: spot.height_m,
       target_height_m: target.height_m,

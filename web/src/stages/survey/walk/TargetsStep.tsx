@@ -124,6 +124,11 @@ function TargetForm({ target }: { target: Target }) {
               (t) => {
                 const task = GUIDE.tasks.find((p) => p.says === says);
                 if (task) {
+                  if (t.subject !== task.subject) {
+                    delete t.size_m;
+                    delete t.plate;
+                    delete t.height_to_m;
+                  }
                   t.subject = task.subject;
                   t.task = task.task;
                   t.height_m = task.height_m;
