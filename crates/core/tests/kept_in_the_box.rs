@@ -147,6 +147,7 @@ fn failing(site: &Site, no_farther: bool) -> Option<String> {
         RuleName::InView => rule.verdict == Verdict::Broken,
         // What begins only behind the target does not count.
         RuleName::Clear => no_farther && rule.value.unwrap() > if limit(rule) > 0.0 { limit(rule) + 0.05 } else { 0.0 },
+        RuleName::Build | RuleName::WithinReach => rule.verdict == Verdict::Broken,
         RuleName::PixelDensity => rule.value.is_none_or(|value| value < limit(rule) * (1.0 - 1e-9)),
         _ => rule.value.is_some_and(|value| value > limit(rule) * (1.0 + 1e-9)),
     });

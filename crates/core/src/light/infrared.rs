@@ -22,6 +22,8 @@ pub struct Beam {
     pub axis: DVec3,
     /// Rated range, m: there the light is 1 on the axis.
     pub range: f64,
+    /// How far off its axis it has half of its light, radians.
+    pub edge: f64,
     /// How fast it falls off to the side: cosᵐ.
     power: f64,
     /// The share of it that is used.
@@ -35,7 +37,7 @@ impl Beam {
     /// A beam whose edge, half of an angle (radians) off its axis, has half of the light.
     pub fn new(from: DVec3, axis: DVec3, range: f64, wide: f64) -> Beam {
         let edge = (wide / 2.0).clamp(0.005, 1.55);
-        Beam { from, axis, range, power: 0.5_f64.ln() / edge.cos().ln(), share: 1.0 }
+        Beam { from, axis, range, edge, power: 0.5_f64.ln() / edge.cos().ln(), share: 1.0 }
     }
 
     /// The same with only a share of its light.

@@ -7,7 +7,7 @@ use super::search::Search;
 use super::way::{Measures, Way, WayKind};
 use super::words;
 use crate::change::edits::{fresh_id, new_camera};
-use crate::file::{CameraFile, Distance, DistanceHow, Form, HeadRef, Model, PatchOp, Which};
+use crate::file::{CameraFile, Distance, DistanceHow, Form, HeadRef, Model, PatchOp, Subject, Which};
 use crate::judge::evaluation::{Seen, eye_around, promise_of, seen_by, verdicts, view, viewer_of};
 use crate::judge::sight_line::{judge, keeps};
 use crate::site::{Head, Target};
@@ -63,7 +63,10 @@ pub fn measured(desk: &Desk) -> Option<(Rank, Way)> {
 /// Other heads that are there and keep the promise once they are turned or zoomed; the nearest few are asked.
 pub fn other_heads(desk: &Desk, units: Units) -> Vec<(Rank, Way)> {
     let middle = desk.target().middle;
-    let mut heads: Vec<&Head> = desk.site.heads().iter().filter(|head| head.camera() != desk.camera_place).collect();
+    let plate = desk.target().subject == Subject::Plate;
+    // A plate camera sees no people by night, and a general one no plates.
+    let suits = |head: &&Head| head.camera() != desk.camera_place && (head.mounting().form == Form::Plate) == plate;
+    let mut heads: Vec<&Head> = desk.site.heads().iter().filter(suits).collect();
     heads.sort_by(|a, b| a.position().distance(middle).total_cmp(&b.position().distance(middle)));
     heads.truncate(MOST_HEADS);
     heads.into_iter().filter_map(|head| other_head(desk, head, units)).collect()
@@ -96,12 +99,16 @@ fn other_head(desk: &Desk, head: &Head, units: Units) -> Option<(Rank, Way)> {
 }
 
 /// One more camera, on a free surveyed spot.
-pub fn one_more(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
+pub fn one_more(desk: &Desk, catalogue: &[Model], units: Units) -> Option<(Rank, Way)> {
     desk.budget.next_search();
     let file = desk.site.file();
     let target = &desk.target().id;
-    let models = [Some(desk.camera().model.clone()), None];
-    let spots = super::places::free_spots(file);
+    let plate = desk.target().subject == Subject::Plate;
+    let reader = || catalogue.iter().find(|model| model.form == Form::Plate).cloned();
+    let suits = |model: &Model| (model.form == Form::Plate) == plate;
+    let models = [Some(desk.camera().model.clone()).filter(suits), if plate { reader() } else { None }];
+    let mut spots = super::places::free_spots(file);
+    spots.retain(|spot| plate || spot.height_m >= desk.site.rules().mount_min_m);
     spots.iter().flat_map(|spot| models.iter().map(move |model| (spot, model))).find_map(|(spot, model)| {
         let mut camera = new_camera(desk.site, spot.position, 0.1, Some(target)).ok()?;
         let of_one_head = |model: &&Model| model.head_count.unwrap_or(1) == 1 && model.form != Form::Ptz;

@@ -1,7 +1,7 @@
 //! Changes to one camera, as values and as JSON Patches.
 
 use super::way::WayKind;
-use crate::file::{CameraFile, Exposure, HeadFile, Model, PatchOp, Point2, Spot, Which};
+use crate::file::{CameraFile, Emitter, Exposure, HeadFile, Housing, Model, PatchOp, Point2, Spot, Which};
 use serde_json::{Value, json};
 
 /// A change of one property of a camera or of the head in question.
@@ -23,8 +23,12 @@ pub enum Change {
     Lens(Box<Model>, f64),
     /// Another model; the head in question set to a focal length.
     Model(Box<Model>, f64),
-    /// Shutter and pictures a second of the head in question.
+    /// Shutter, pictures a second, focus and infrared light of the head in question.
     Exposure(Exposure),
+    /// A housing around the camera.
+    Housing(Housing),
+    /// An infrared lamp of its own beside the camera, its own light off.
+    Emitter(Emitter),
 }
 
 /// Where a camera is moved.
@@ -34,8 +38,10 @@ pub struct Place {
     pub position: Point2,
     /// How far that is, m.
     pub by: f64,
-    /// What it hangs on there, by name; none in mid-air.
+    /// What it hangs on there, by name.
     pub on: Option<String>,
+    /// The id of the solid that it hangs on there, where that is the one that it is known to hang on.
+    pub mounted_on: Option<String>,
 }
 
 /// How a camera gets to another place.
@@ -68,6 +74,8 @@ impl Change {
             Change::Lens(..) => WayKind::Lens,
             Change::Model(..) => WayKind::Model,
             Change::Exposure(_) => WayKind::Exposure,
+            Change::Housing(_) => WayKind::Housing,
+            Change::Emitter(_) => WayKind::Emitter,
         }
     }
 }
@@ -128,7 +136,7 @@ impl Candidate {
                 Change::Place(place) => {
                     camera.position = place.position;
                     // It no longer sits where distances were measured from, nor on what it hung on.
-                    (camera.spot, camera.mounted_on) = (None, None);
+                    (camera.spot, camera.mounted_on) = (None, place.mounted_on.clone());
                     if let Moved::Spot { id, height_m, ground_m } = &place.how {
                         (camera.spot, camera.height_m) = (Some(id.clone()), *height_m);
                         camera.ground_m = *ground_m;
@@ -140,6 +148,8 @@ impl Candidate {
                     aimed.focal_mm = *focal;
                 }
                 Change::Exposure(exposure) => camera.heads[place].exposure = Some(*exposure),
+                Change::Housing(housing) => camera.housing = Some(housing.clone()),
+                Change::Emitter(emitter) => camera.emitter = Some(*emitter),
             }
             camera.heads[place].set_aimed(which, aimed);
         }
@@ -182,6 +192,11 @@ pub fn patch(place: usize, now: &CameraFile, then: &CameraFile) -> Vec<PatchOp> 
     if then.emitter != now.emitter {
         let path = format!("{at}/emitter");
         let value = then.emitter.map(|emitter| json!(emitter));
+        patch.push(PatchOp { op: if value.is_some() { "add" } else { "remove" }, path, value });
+    }
+    if then.housing != now.housing {
+        let path = format!("{at}/housing");
+        let value = then.housing.as_ref().map(|housing| json!(housing));
         patch.push(PatchOp { op: if value.is_some() { "add" } else { "remove" }, path, value });
     }
     for (name, new, old) in [("spot", &then.spot, &now.spot), ("mounted_on", &then.mounted_on, &now.mounted_on)] {

@@ -5,12 +5,15 @@ mod beyond;
 mod change;
 mod choke;
 mod desk;
+mod lamp;
 pub mod mend;
 mod overview;
 pub mod picture;
 mod places;
 mod rank;
 mod search;
+mod settings;
+mod together;
 mod way;
 mod words;
 
@@ -79,7 +82,9 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
     ranked.extend(chokes);
     ranked.extend(beyond::measured(&desk));
     ranked.extend(beyond::other_heads(&desk, units));
-    ranked.extend(beyond::one_more(&desk, units));
+    ranked.extend(beyond::one_more(&desk, &models, units));
+    ranked.extend(lamp::one_more_lamp(&desk, units));
+    ranked.extend(together::together(&desk, units));
     ranked.sort_by(|(a, _), (b, _)| a.compare(b));
     rank::keep_the_best_of_each(&mut ranked);
     ranked.truncate(MOST_WAYS);

@@ -155,6 +155,7 @@ fn spots(desk: &Desk) -> Vec<Change> {
             position: spot.position,
             by: DVec2::from_array(spot.position).distance(here),
             on: Some(spot.name.clone()),
+            mounted_on: None,
         })
     };
     free.into_iter().map(place).collect()

@@ -5,13 +5,13 @@ use super::aim;
 use super::change::{Candidate, Change};
 use super::desk::Desk;
 use crate::change::edits::{Aim, aim_between, neat};
-use crate::file::{Aimed, CameraFile, Exposure, Form, Model, PlateSchool, Point2, Subject, USUAL_FPS, Which};
-use crate::judge::lane::look_along_lane;
-use crate::judge::zone::told;
+use crate::file::{
+    Aimed, CameraFile, Emitter, Form, Housing, Infrared, Model, PlateSchool, Point2, Subject, Which, grade,
+};
+use crate::judge::build::build;
 use crate::math::Angle;
-use crate::show::plates::start_settings::shutter_for;
 use crate::site::Tour;
-use glam::DVec3;
+use glam::{DVec2, DVec3};
 
 /// Steps of the neat values that are tried.
 const FOCAL_STEP_MM: f64 = 0.1;
@@ -21,6 +21,8 @@ const PLATE_HEIGHT_M: f64 = 0.9;
 /// A stay that is worth a move, and the longest one that is proposed, s; common practice, no source.
 const LEAST_DWELL_S: f64 = 2.0;
 const MOST_DWELL_S: f64 = 60.0;
+/// How far beside a camera a lamp of its own is tried, m.
+const ASIDE_M: [f64; 3] = [0.5, 1.0, 2.0];
 /// The turn of a corridor picture, degrees.
 const CORRIDOR_DEG: f64 = 90.0;
 
@@ -38,22 +40,29 @@ pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
         run()
     };
     // Where a shutter does it, nobody climbs.
-    if let Some(exposure) = each(&|| search.exposure()) {
-        return vec![exposure];
+    if let Some(settings) = each(&|| search.settings()) {
+        return vec![settings];
     }
     let aim = each(&|| aim::best(desk, search.camera, aimed));
-    // Where a turn alone does it, a turn with something else is no way of its own.
+    // Where a turn alone does it and costs nobody anything, a turn with something else is no way of its own.
     let turn_is_enough = aim.is_some();
+    let gentle = aim.as_ref().is_some_and(|aim| {
+        let ranked = desk.consequences(aim.effort, &aim.applied(search.camera));
+        ranked.is_some_and(|(rank, _)| !rank.harms())
+    });
+    let unless_gentle = |run: &dyn Fn() -> Option<Candidate>| if gentle { None } else { each(run) };
     let instead = |single: Option<Candidate>, turning: &dyn Fn() -> Option<Candidate>| {
         single.or_else(|| if turn_is_enough { None } else { each(turning) })
     };
     let mut found: Vec<Candidate> = [
         instead(each(&|| search.focal(None)), &|| search.focal(Some(turned(aimed)))),
         instead(each(&|| search.height(false)), &|| search.height(true)),
-        instead(each(&|| search.nearer(false)), &|| search.nearer(true)),
-        each(&|| search.corridor()),
-        each(&|| search.back()),
-        each(&|| search.sideways()),
+        instead(unless_gentle(&|| search.nearer(false)), &|| search.nearer(true)),
+        unless_gentle(&|| search.corridor()),
+        unless_gentle(&|| search.back()),
+        unless_gentle(&|| search.sideways()),
+        each(&|| search.housing()),
+        each(&|| search.emitter_aside()),
         aim,
     ]
     .into_iter()
@@ -96,32 +105,6 @@ impl Search<'_> {
         let mut changes = candidate.changes;
         changes.push(Change::Exposure(exposure));
         let candidate = Candidate { changes, effort: effort + 0.05, ..candidate };
-        self.desk.keeps(&candidate.applied(self.camera)).then_some(candidate)
-    }
-
-    /// The shutter that a plate on the move wants of a changed camera; `None` where it has that, or reads nowhere.
-    fn fitting_exposure(&self, camera: &CameraFile) -> Option<Exposure> {
-        let target = self.desk.target();
-        let lane = target.moving_lane()?;
-        let head = self.desk.head(camera);
-        let zone = self.desk.looking(&head, |viewer| {
-            let zone = look_along_lane(viewer, target, lane).zone?;
-            Some(told(viewer, target, lane, zone))
-        })?;
-        let held = head.exposure().copied();
-        let shutter_s = shutter_for(zone.shutter_wanted_s);
-        let usual = Exposure::fixed(shutter_s, USUAL_FPS);
-        let fits = held.is_some_and(|held| {
-            zone.blur_px.is_some_and(|blur| blur <= self.desk.site.rules().blur_kept_px) && held.focus_m.is_none()
-        });
-        (!fits).then(|| held.map_or(usual, |held| Exposure { focus_m: None, ..held.with_shutter(shutter_s) }))
-    }
-
-    /// Only another shutter.
-    fn exposure(&self) -> Option<Candidate> {
-        let exposure = self.fitting_exposure(self.camera)?;
-        let changes = vec![Change::Exposure(exposure)];
-        let candidate = Candidate { head: self.head, changes, effort: 0.05 };
         self.desk.keeps(&candidate.applied(self.camera)).then_some(candidate)
     }
 
@@ -238,14 +221,48 @@ impl Search<'_> {
         };
         let form = match model.form {
             _ if !has_the_view => false,
+            // By night a plate camera sees little but plates, and a general one none.
             Form::Plate => plate,
+            _ if plate => false,
             Form::Ptz => now.form == Form::Ptz,
             _ => true,
         };
         let keeps = |now: bool, then: bool| then || !now;
-        form && keeps(now.ip.is_some(), model.ip.is_some())
-            && keeps(now.ik.is_some(), model.ik.is_some())
+        let as_high = |now: &Option<String>, then: &Option<String>, enough: u32| {
+            grade(now.as_deref()).is_none_or(|now| grade(then.as_deref()).is_some_and(|then| then >= now.min(enough)))
+        };
+        form && as_high(&now.ip, &model.ip, 66)
+            && as_high(&now.ik, &model.ik, 10)
             && keeps(now.infrared_light().is_some(), model.infrared_light().is_some())
+    }
+
+    /// A housing, where the weather or a hand is what it does not withstand; of a build that goes into one.
+    fn housing(&self) -> Option<Candidate> {
+        let fits = matches!(self.camera.model.form, Form::Box | Form::Bullet | Form::Turret);
+        if !fits || self.camera.housing.is_some() {
+            return None;
+        }
+        let housing = Housing { ip: Some("IP66".to_owned()), ik: Some("IK10".to_owned()) };
+        let effort = if self.camera.model.form == Form::Box { 0.9 } else { 2.2 };
+        self.kept(vec![Change::Housing(housing)], effort)
+    }
+
+    /// Its infrared light from a lamp of its own beside it, so that less of it comes back from a plate.
+    fn emitter_aside(&self) -> Option<Candidate> {
+        let light = self.camera.model.infrared_light().filter(|_| self.camera.emitter.is_none())?;
+        if !self.desk.site.file().conditions.night || self.desk.target().subject != Subject::Plate {
+            return None;
+        }
+        let head = self.desk.head(self.camera);
+        let forward = head.axis().truncate().normalize_or(DVec2::Y);
+        let beam_deg = light.beam_deg.unwrap_or(head.widest_field().deg().min(120.0));
+        ASIDE_M.into_iter().flat_map(|aside| [aside, -aside]).find_map(|aside| {
+            let at = DVec2::from_array(self.camera.position) + DVec2::new(forward.y, -forward.x) * aside;
+            let light = Infrared { range_m: light.range_m, beam_deg: Some(beam_deg) };
+            let position = [neat(at.x, 0.01), neat(at.y, 0.01)];
+            let emitter = Emitter { position, height_m: self.camera.height_m, light };
+            self.kept(vec![Change::Emitter(emitter)], 3.0 + aside.abs() / 10.0)
+        })
     }
 
     /// A change, and the aim that follows from it.
@@ -267,7 +284,11 @@ impl Search<'_> {
             let ends = [target.body.low, target.body.high].map(|end| DVec3::Z * end);
             points = points.iter().flat_map(|point| ends.map(|end| *point + end)).collect();
         }
-        aim_between(from, &points, camera.heads[self.head.0].aimed(self.head.1).pan_deg)
+        let aim = aim_between(from, &points, camera.heads[self.head.0].aimed(self.head.1).pan_deg);
+        // No flatter and no steeper than its build takes as it hangs.
+        let build = build(&self.desk.head(camera), self.desk.site.scene());
+        let tilt_deg = build.map_or(aim.tilt_deg, |build| aim.tilt_deg.clamp(build.tilts[0], build.tilts[1]));
+        Aim { tilt_deg, ..aim }
     }
 
     /// The middle of the target and the ground distance to it.

@@ -39,8 +39,12 @@ pub enum WayKind {
     OtherHead,
     /// One more camera, on a surveyed spot: it keeps the promise.
     Camera,
-    /// Shutter and pictures a second.
+    /// Shutter, pictures a second, focus, or how much of its infrared light it uses.
     Exposure,
+    /// A housing around the camera.
+    Housing,
+    /// A lamp more.
+    Lamp,
     /// Where a plate on its way is read best: spot, lens, height, aim and shutter.
     Choke,
     /// One more camera that keeps the overview beside whoever reads a plate.

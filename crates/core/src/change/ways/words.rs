@@ -34,6 +34,15 @@ fn one(desk: &Desk, change: &Change, units: Units) -> String {
         Change::Roll(roll) if *roll == 0.0 => "turn the picture upright".to_owned(),
         Change::Roll(_) => "turn the picture on its side (corridor setting)".to_owned(),
         Change::Place(place) => moved(place, units),
+        Change::Housing(housing) => format!(
+            "put it in a housing ({})",
+            [&housing.ip, &housing.ik].into_iter().flatten().cloned().collect::<Vec<_>>().join(", ")
+        ),
+        Change::Emitter(emitter) => {
+            let [x, y] = camera.position;
+            let aside = (emitter.position[0] - x).hypot(emitter.position[1] - y);
+            format!("switch its light off; an infrared lamp of its own {} beside it", units.length(aside))
+        }
         Change::Exposure(exposure) => exposed(camera.heads[desk.head_place].exposure.as_ref(), exposure),
         Change::Lens(model, focal) => {
             format!("fit another lens: {}{}", model.name, set_to(model.lens.is_zoom(), *focal))
@@ -177,8 +186,45 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
     if holding(RuleName::TurnedAway).is_some() {
         return "The face looks away from this spot: another spot has to see it from the front.".to_owned();
     }
+    let named = |ids: &[String]| {
+        let obstacles = ids.iter().filter_map(|id| desk.site.file().obstacles.iter().find(|o| &o.id == id));
+        obstacles.map(|obstacle| obstacle.name.clone()).collect::<Vec<_>>().join(" and ")
+    };
+    if let Some(rule) = holding(RuleName::Build) {
+        return format!(
+            "Its build does not take this aim, {}; no other mount, build or spot was found that keeps it.",
+            rule.basis
+        );
+    }
+    if let Some(rule) = [RuleName::WithinReach, RuleName::Weather].into_iter().find_map(holding) {
+        return format!("It is {}: no height, housing or model was found that takes it and keeps this.", rule.basis);
+    }
+    if holding(RuleName::Masked).is_some() {
+        return "It lies behind the mask of a private place, from here and from every other place that was tried."
+            .to_owned();
+    }
+    for (rule, says) in [
+        (
+            RuleName::LightEnough,
+            "It is too dark there by night, and no light was found that reaches it: more lamps, or a camera nearer to it.",
+        ),
+        (RuleName::Overexposed, "The plate is bleached by night at every power and shutter that was tried."),
+        (
+            RuleName::Looks,
+            "It is read too few times on its way: slow the vehicles down, or read them where they drive longer towards a camera.",
+        ),
+        (RuleName::Blur, "It is drawn out too far at every shutter that was tried: look more along its way."),
+    ] {
+        if holding(rule).is_some() && holding(RuleName::Clear).is_none() && holding(RuleName::PixelDensity).is_none() {
+            return says.to_owned();
+        }
+    }
     if holding(RuleName::Clear).is_some() {
-        let name = blocker_name(desk, &line).unwrap_or_else(|| "Something".to_owned());
+        let may = named(&line.may_hide);
+        let name = blocker_name(desk, &line)
+            .or_else(|| (!may.is_empty()).then_some(may))
+            .or_else(|| (!line.seen_through.is_empty()).then(|| named(&line.seen_through)))
+            .unwrap_or_else(|| "What stands between two places of it".to_owned());
         return format!(
             "{name} stands in the way, also from every height between {} and {} and from every place nearer on the straight line.",
             units.length(rules.mount_min_m),
@@ -186,8 +232,15 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
         );
     }
     if target.samples.len() > 1 {
+        let sharing =
+            desk.session.views().iter().filter(|view| view.targets[desk.target_place].counts.seen > 0).count();
+        let advice = if sharing > 1 {
+            "a camera more at another spot, or make it smaller"
+        } else {
+            "share it between two heads, or make it smaller"
+        };
         return format!(
-            "No single change keeps every part of it ({} somewhere along it now): share it between two heads, or make it smaller.",
+            "No single change keeps every part of it ({} somewhere along it now): {advice}.",
             failing(desk).join(", ")
         );
     }

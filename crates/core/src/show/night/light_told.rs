@@ -280,14 +280,12 @@ fn washed_at(site: &Site, head: &Head, eye: &Eye, target: usize, light: f64) -> 
 
 /// What stands so near in the beam of a head under a bubble that it comes back into that.
 fn bubble(site: &Site, head: &Head, eye: &Eye) -> Option<String> {
-    let camera = &site.file().cameras[head.camera()];
-    let own = matches!(camera.model.form, Form::Dome | Form::VandalDome | Form::MultiHead | Form::Ptz);
-    if !own || camera.emitter.is_some() {
+    let own = matches!(head.mounting().form, Form::Dome | Form::VandalDome | Form::MultiHead | Form::Ptz);
+    let beam = head.light().beam?;
+    if !own || beam.from != head.position() {
         return None;
     }
-    let beam = head.light().beam?;
-    let light = camera.model.infrared_light()?;
-    let half = light.beam_deg.map_or(head.widest_field().rad(), f64::to_radians) / 2.0;
+    let half = beam.edge;
     let right = head.view().pose.right;
     let down = head.view().pose.down;
     let around = (0..AROUND).map(|i| (i as f64 / AROUND as f64 * std::f64::consts::TAU).sin_cos());

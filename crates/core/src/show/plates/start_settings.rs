@@ -195,15 +195,14 @@ pub fn shutter_for(wanted: Option<f64>) -> f64 {
 }
 
 /// How much of its infrared light a head uses, so that the plate that gets least of it gets half a stop over what it needs at a shutter,
-/// and surely enough; with the reason.
-fn infrared(
+/// and surely enough; with the share of that which all of it gives, and how far away that plate is.
+pub(crate) fn infrared_share(
     viewer: Viewer,
     target: &Target,
     lane: &Lane,
     zone: Zone,
     shutter: f64,
-    units: Units,
-) -> Option<(f64, String)> {
+) -> Option<(f64, f64, f64)> {
     let head = viewer.head;
     let now = head.exposure().and_then(|exposure| exposure.infrared_share).unwrap_or(1.0);
     let [from, to] = zone.stated;
@@ -213,13 +212,27 @@ fn infrared(
     let needs = needed_times(shutter) * now;
     let [gets, surely] = [least.stated, least.least].map(|light| light / needs);
     let share = if gets > 0.0 { (2_f64.powf(SPARE_STOPS) / gets).max(SURELY / surely).min(1.0) } else { 1.0 };
-    let away = units.length(lane.samples[place].distance(head.position()));
+    let away = lane.samples[place].distance(head.position());
+    Some((((share * 100.0).ceil() / 100.0).min(1.0), gets, away))
+}
+
+/// The same as a setting.
+fn infrared(
+    viewer: Viewer,
+    target: &Target,
+    lane: &Lane,
+    zone: Zone,
+    shutter: f64,
+    units: Units,
+) -> Option<(f64, String)> {
+    let (share, gets, away) = infrared_share(viewer, target, lane, zone, shutter)?;
+    let away = units.length(away);
     let why = if gets < 1.0 {
         format!("even all of it gives {:.0} % of what a plate {away} away needs at this shutter", gets * 100.0)
     } else {
         format!("half a stop over what a plate {away} away needs at this shutter; more bleaches the near ones")
     };
-    Some((((share * 100.0).ceil() / 100.0).min(1.0), why))
+    Some((share, why))
 }
 
 /// Day and night by the clock, where the place is known.
