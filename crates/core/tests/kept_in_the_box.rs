@@ -11,6 +11,8 @@ use serde_json::json;
 
 /// How many kept lines are tried, and how often each.
 const LINES: usize = 10_000;
+/// How many of them by night.
+const NIGHTS: usize = 800;
 const TIMES: usize = 4;
 
 /// Numbers that look random and are the same on every run (Knuth's multiplier).
@@ -147,7 +149,9 @@ fn failing(site: &Site, no_farther: bool) -> Option<String> {
         RuleName::InView => rule.verdict == Verdict::Broken,
         // What begins only behind the target does not count.
         RuleName::Clear => no_farther && rule.value.unwrap() > if limit(rule) > 0.0 { limit(rule) + 0.05 } else { 0.0 },
-        RuleName::Build | RuleName::WithinReach => rule.verdict == Verdict::Broken,
+        // At its stop a build goes no further: the aim that is set is within it.
+        RuleName::Build | RuleName::WithinReach => false,
+        RuleName::LightEnough => rule.value.is_none_or(|value| value < limit(rule) * (1.0 - 1e-9)),
         RuleName::PixelDensity => rule.value.is_none_or(|value| value < limit(rule) * (1.0 - 1e-9)),
         _ => rule.value.is_some_and(|value| value > limit(rule) * (1.0 + 1e-9)),
     });
@@ -161,6 +165,72 @@ fn is_inside(site: &Site) -> bool {
     site.scene().solids().iter().any(|solid| {
         solid.holds_or_touches(at.truncate()) && solid.base() <= at.z + body.high && solid.top() > at.z + body.low
     })
+}
+
+/// The same site by night: a lamp near the line, infrared light of its own or from a lamp aside, and a shutter.
+fn by_night(mut file: SiteFile, dice: &mut Dice) -> SiteFile {
+    let [x, y] = file.targets[0].shape.points[0];
+    let night = json!({"night": true});
+    file.conditions = serde_json::from_value(night).unwrap();
+    let lamp = json!({"id": "l", "name": "L", "position": [x * dice.between(0.0, 1.0) + dice.between(-4.0, 4.0), y * dice.between(0.0, 1.0) + dice.between(-4.0, 4.0)],
+        "height_m": dice.between(2.5, 6.0), "lumens": dice.between(200.0, 9000.0)});
+    if dice.roll() < 0.7 {
+        file.lamps = vec![serde_json::from_value(lamp).unwrap()];
+    }
+    let camera = &mut file.cameras[0];
+    camera.model.least_lux = Some(dice.between(0.01, 0.5));
+    if dice.roll() < 0.7 {
+        camera.model.infrared =
+            serde_json::from_value(json!({"range_m": dice.between(4.0, 60.0), "beam_deg": dice.between(40.0, 120.0)}))
+                .unwrap();
+    }
+    if dice.roll() < 0.4 {
+        let light = json!({"range_m": dice.between(10.0, 60.0), "beam_deg": dice.between(60.0, 140.0)});
+        let at = [dice.between(-6.0, 6.0), dice.between(-6.0, 6.0)];
+        camera.emitter =
+            serde_json::from_value(json!({"position": at, "height_m": dice.between(1.0, 4.0), "light": light}))
+                .unwrap();
+    }
+    let exposure =
+        json!({"shutter_s": dice.pick(&[0.033, 0.01, 0.001]), "fps": 25, "infrared_share": dice.between(0.05, 1.0)});
+    camera.heads[0].exposure = serde_json::from_value(exposure).unwrap();
+    file
+}
+
+#[test]
+fn what_is_kept_by_night_is_lit_and_not_bleached_anywhere_in_its_box() {
+    let mut dice = Dice(20_261_129);
+    let (mut kept, mut sites, mut plates, mut aside) = (0, 0, 0, 0);
+    while kept < NIGHTS {
+        sites += 1;
+        assert!(sites < 200 * NIGHTS, "only {kept} of {sites} are kept");
+        let file = made_up(&mut dice);
+        let file = by_night(file, &mut dice);
+        let site = Site::from_file(file.clone()).unwrap();
+        if is_inside(&site) || evaluate(&site).sight_lines.first().map(|line| line.verdict) != Some(Verdict::Kept) {
+            continue;
+        }
+        kept += 1;
+        plates += usize::from(file.targets[0].subject == bright_angle_core::file::Subject::Plate);
+        aside += usize::from(file.cameras[0].emitter.is_some());
+        for _ in 0..TIMES {
+            let (off, no_farther) = with_errors(&file, &mut dice);
+            let then = Site::from_file(off).unwrap();
+            // Nor does it stand on the other side of what it stands before.
+            let [here, there] = [&site, &then].map(|site| site.targets()[0].middle);
+            if is_inside(&then) || site.scene().first_blocker(here, there).is_some() {
+                continue;
+            }
+            if let Some(failing) = failing(&then, no_farther) {
+                panic!(
+                    "kept by night, but {failing}\nstated: {}\noff: {}",
+                    serde_json::to_string(&file).unwrap(),
+                    serde_json::to_string(then.file()).unwrap()
+                );
+            }
+        }
+    }
+    assert!(plates > NIGHTS / 50 && aside > NIGHTS / 10, "{plates} plates and {aside} lamps aside of {kept}");
 }
 
 #[test]

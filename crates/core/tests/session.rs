@@ -16,6 +16,9 @@ fn ids<T>(list: &[T], id: fn(&T) -> &String) -> Vec<String> {
     list.iter().map(|item| id(item).clone()).collect()
 }
 
+/// Every list of the file.
+const LISTS: u8 = 8;
+
 /// One thing that a hand may do.
 #[derive(Clone, Debug)]
 enum Act {
@@ -35,6 +38,13 @@ enum Act {
     Heads(usize, usize),
     MoveSpot(usize, f64),
     Mount(usize, usize),
+    Night(bool),
+    Lamp(f64, f64),
+    Garden(f64, f64),
+    Expose(usize, u8),
+    Emitter(usize, f64, f64),
+    Hang(usize, u8),
+    Plate(usize, f64),
 }
 
 fn act() -> impl Strategy<Value = Act> {
@@ -49,13 +59,20 @@ fn act() -> impl Strategy<Value = Act> {
         (n.clone(), step.clone(), step.clone()).prop_map(|(n, x, y)| Act::MoveObstacle(n, x, y)),
         (n.clone(), 0.5..9.0_f64).prop_map(|(n, top)| Act::Top(n, top)),
         (n.clone(), 0.0..1.0_f64).prop_map(|(n, see)| Act::SeeThrough(n, see)),
-        (0..3_u8, n.clone()).prop_map(|(list, n)| Act::Delete(list, n)),
-        (0..3_u8, n.clone()).prop_map(|(list, n)| Act::Copy(list, n)),
-        (0..3_u8).prop_map(Act::Reverse),
+        (0..LISTS, n.clone()).prop_map(|(list, n)| Act::Delete(list, n)),
+        (0..LISTS, n.clone()).prop_map(|(list, n)| Act::Copy(list, n)),
+        (0..LISTS).prop_map(Act::Reverse),
         (0.1..3.0_f64).prop_map(Act::Limits),
         (n.clone(), 1..4_usize).prop_map(|(n, heads)| Act::Heads(n, heads)),
         (n.clone(), 0.0..0.2_f64).prop_map(|(n, by)| Act::MoveSpot(n, by)),
-        (n.clone(), n).prop_map(|(n, on)| Act::Mount(n, on)),
+        (n.clone(), n.clone()).prop_map(|(n, on)| Act::Mount(n, on)),
+        any::<bool>().prop_map(Act::Night),
+        (0.0..80.0_f64, 0.0..60.0_f64).prop_map(|(x, y)| Act::Lamp(x, y)),
+        (0.0..80.0_f64, 0.0..60.0_f64).prop_map(|(x, y)| Act::Garden(x, y)),
+        (n.clone(), 0..4_u8).prop_map(|(n, how)| Act::Expose(n, how)),
+        (n.clone(), -6.0..6.0_f64, -6.0..6.0_f64).prop_map(|(n, x, y)| Act::Emitter(n, x, y)),
+        (n.clone(), 0..6_u8).prop_map(|(n, how)| Act::Hang(n, how)),
+        (n, 0.0..12.0_f64).prop_map(|(n, speed)| Act::Plate(n, speed)),
     ]
 }
 
@@ -133,7 +150,9 @@ fn change(file: &SiteFile, act: &Act) -> SiteChange {
         Act::SeeThrough(n, see) => obstacle(file, *n, |o| o.see_through = *see),
         Act::MoveSpot(n, by) => {
             // A camera that hangs a little off its spot is measured from elsewhere.
-            let mut spot = file.spots[n % file.spots.len()].clone();
+            let Some(mut spot) = file.spots.get(n % file.spots.len().max(1)).cloned() else {
+                return SiteChange::default();
+            };
             spot.position[0] += by;
             SiteChange { spots: one(spot), ..SiteChange::default() }
         }
@@ -156,19 +175,102 @@ fn change(file: &SiteFile, act: &Act) -> SiteChange {
                 let targets = relisted(&file.targets, |t| &t.id, |t, id| t.id = id, act);
                 SiteChange { targets: Some(targets), ..SiteChange::default() }
             }
-            _ => {
+            2 => {
                 let obstacles = relisted(&file.obstacles, |o| &o.id, |o, id| o.id = id, act);
                 SiteChange { obstacles: Some(obstacles), ..SiteChange::default() }
             }
+            3 => {
+                let lamps = relisted(&file.lamps, |l| &l.id, |l, id| l.id = id, act);
+                SiteChange { lamps: Some(lamps), ..SiteChange::default() }
+            }
+            4 => {
+                let private = relisted(&file.private, |p| &p.id, |p, id| p.id = id, act);
+                SiteChange { private: Some(private), ..SiteChange::default() }
+            }
+            5 => {
+                let spots = relisted(&file.spots, |s| &s.id, |s, id| s.id = id, act);
+                SiteChange { spots: Some(spots), ..SiteChange::default() }
+            }
+            6 => {
+                let readings = relisted(&file.readings, |r| &r.id, |r, id| r.id = id, act);
+                SiteChange { readings: Some(readings), ..SiteChange::default() }
+            }
+            _ => {
+                let variants = relisted(&file.variants, |v| &v.id, |v, id| v.id = id, act);
+                SiteChange { variants: Some(variants), ..SiteChange::default() }
+            }
         },
+        Act::Night(night) => {
+            let mut heading = json!({"name": file.name, "rules": file.rules, "conditions": file.conditions});
+            heading["conditions"]["night"] = json!(night);
+            heading["place"] = json!(file.place);
+            SiteChange { head: serde_json::from_value(heading).unwrap(), ..SiteChange::default() }
+        }
+        Act::Lamp(x, y) => {
+            let id = format!("lamp{}", file.lamps.len());
+            let lamp = json!({"id": id, "name": "Lamp", "position": [x, y], "height_m": 5, "lumens": 5000});
+            let order =
+                ids(&file.lamps, |l| &l.id).into_iter().filter(|held| *held != id).chain([id.clone()]).collect();
+            let lamps = ListChange { order: Some(order), put: vec![serde_json::from_value(lamp).unwrap()] };
+            SiteChange { lamps: Some(lamps), ..SiteChange::default() }
+        }
+        Act::Garden(x, y) => {
+            let id = format!("garden{}", file.private.len());
+            let place = json!({"id": id, "name": "Garden", "base_m": 0, "top_m": 2.2,
+                "outline": [[x, y], [x + 4.0, y], [x + 4.0, y + 3.0], [*x, y + 3.0]]});
+            let order =
+                ids(&file.private, |p| &p.id).into_iter().filter(|held| *held != id).chain([id.clone()]).collect();
+            let private = ListChange { order: Some(order), put: vec![serde_json::from_value(place).unwrap()] };
+            SiteChange { private: Some(private), ..SiteChange::default() }
+        }
+        Act::Expose(n, how) => camera(file, *n, |c| {
+            let how = [
+                json!(null),
+                json!({"shutter_s": 0.001, "fps": 25}),
+                json!({"fps": 12, "infrared_share": 0.1}),
+                json!({"shutter_s": 0.01, "fps": 25, "mode": "auto"}),
+            ][*how as usize]
+                .clone();
+            c.heads[0].exposure = serde_json::from_value(how).unwrap();
+        }),
+        Act::Emitter(n, x, y) => camera(file, *n, |c| {
+            let [east, north] = c.position;
+            let light = json!({"range_m": 40, "beam_deg": 90});
+            let lamp = json!({"position": [east + x, north + y], "height_m": 3, "light": light});
+            c.emitter = serde_json::from_value(lamp).unwrap();
+        }),
+        Act::Hang(n, how) => camera(file, *n, |c| {
+            let (form, hangs) = [
+                ("dome", json!("wall")),
+                ("dome", json!(null)),
+                ("dome", json!("ceiling")),
+                ("turret", json!("pole")),
+                ("box", json!(null)),
+                ("plate", json!("wall")),
+            ][*how as usize]
+                .clone();
+            (c.model.form, c.mounted_as) =
+                (serde_json::from_value(json!(form)).unwrap(), serde_json::from_value(hangs).unwrap());
+        }),
+        Act::Plate(n, speed) => target(file, *n, |t| {
+            t.subject = serde_json::from_value(json!("plate")).unwrap();
+            t.task = serde_json::from_value(json!("read")).unwrap();
+            (t.speed_mps, t.height_m, t.size_m) = (*speed, 0.8, None);
+        }),
     }
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(60))]
+    #![proptest_config(ProptestConfig::with_cases(120))]
     #[test]
-    fn a_session_is_a_fresh_evaluation(acts in prop::collection::vec(act(), 1..12)) {
-        let mut session = Session::open(demo()).unwrap();
+    fn a_session_is_a_fresh_evaluation(start in 0..4_usize, bare in any::<bool>(), night in any::<bool>(), acts in prop::collection::vec(act(), 1..12)) {
+        let mut file = SiteFile::parse(DEMOS[start]).unwrap();
+        if bare {
+            // From none of what may come.
+            (file.lamps, file.private) = (vec![], vec![]);
+        }
+        file.conditions.night = night;
+        let mut session = Session::open(file).unwrap();
         for act in &acts {
             let before = session.site().file().clone();
             let change = change(&before, act);

@@ -3,6 +3,9 @@
 use super::Head;
 use std::f64::consts::{FRAC_PI_2, PI};
 
+/// Ground farther away than this is none, m.
+const FARTHEST_M: f64 = 100_000.0;
+
 /// Where the picture begins and ends on the ground straight ahead.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct GroundEdges {
@@ -27,6 +30,8 @@ impl GroundEdges {
         let height = head.position().z;
         let ground_at = |below: f64| height / below.tan();
         let near_m = (lowest > 0.0 && highest < PI).then(|| if lowest >= FRAC_PI_2 { 0.0 } else { ground_at(lowest) });
+        // So flat that only a rounding tells it from the horizon.
+        let near_m = near_m.filter(|near| *near <= FARTHEST_M);
         let horizon_in_view = highest <= 0.0 && lowest >= 0.0;
         let far_m = (highest > 0.0).then(|| ground_at(highest).max(0.0));
         GroundEdges { near_m, far_m, horizon_in_view }

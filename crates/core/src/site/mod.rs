@@ -21,6 +21,7 @@ use crate::file::{
 };
 use crate::light::LampLight;
 use crate::scene::{Eye, Scene, Solid};
+use glam::DVec2;
 pub use ground_edges::{GroundEdges, half_upright};
 pub use head::Head;
 pub use lane::{Lane, Run};
@@ -85,6 +86,7 @@ impl Site {
         if !faults.is_empty() {
             return Err(faults);
         }
+        let old_boxes = if solids_change { boxes_of(&self.scene, &touched) } else { vec![] };
         if solids_change {
             let mut held: HashMap<&str, Vec<Solid>> = HashMap::new();
             for solid in self.scene.solids().iter().filter(|s| !touched.all && !touched.obstacles.contains(s.id())) {
@@ -96,8 +98,10 @@ impl Site {
         if solids_change || !touched.lamps.is_empty() {
             self.lamps = lamp_lights(&file, &self.scene);
         }
+        let boxes = [old_boxes, if solids_change { boxes_of(&self.scene, &touched) } else { vec![] }].concat();
         let private_change = !touched.private.is_empty();
         let first_private = private_change && self.private.is_empty();
+        let private_before: Vec<String> = self.private.iter().map(|place| place.id().to_owned()).collect();
         if private_change {
             self.private = file.private.iter().map(compiled).collect();
         }
@@ -106,6 +110,13 @@ impl Site {
         self.file = file;
         if solids_change || !touched.lamps.is_empty() {
             held.values_mut().flatten().for_each(Head::forget_metered);
+        }
+        for head in held.values().flatten() {
+            // What a bubble on a wall takes hangs on the wall.
+            let here = head.position().truncate();
+            if boxes.iter().any(|(lower, upper)| here.clamp(*lower, *upper).distance(here) <= NEAR_WALL_M) {
+                touched.cameras.insert(head.camera_id().to_owned());
+            }
         }
         if private_change || solids_change && !self.private.is_empty() {
             for head in held.values_mut().flatten() {
@@ -116,7 +127,7 @@ impl Site {
                 }
                 // What nobody asked for decided nothing.
                 let Some(known) = head.known_masks() else { continue };
-                let masks = self.masks_worked_out(head);
+                let masks = self.masks_after(head, known, &private_before, &touched, &boxes);
                 if known != masks {
                     // Its promises are judged anew.
                     touched.cameras.insert(head.camera_id().to_owned());
@@ -170,6 +181,36 @@ impl Site {
     fn masks_worked_out(&self, head: &Head) -> Vec<Mask> {
         let eye = Eye::new(&self.scene, head.position(), head.mounted_on());
         masking::masks_of(head, &eye, &self.scene, &self.private)
+    }
+
+    /// The masks of a head after a change: those of places that are as they were, before which nothing came or went, stay.
+    fn masks_after(
+        &self,
+        head: &Head,
+        known: &[Mask],
+        before: &[String],
+        touched: &Touched,
+        boxes: &[(DVec2, DVec2)],
+    ) -> Vec<Mask> {
+        let mut eye: Option<Eye> = None;
+        let here = head.position().truncate();
+        let places = self.private.iter().enumerate();
+        places
+            .filter_map(|(place, private)| {
+                let (lower, upper) = private.bounds();
+                let (lower, upper) = (lower.min(here), upper.max(here));
+                // Whatever shades it stands in the box around both.
+                let passed = boxes.iter().any(|(low, high)| low.cmple(upper).all() && high.cmpge(lower).all());
+                let held = before.iter().position(|id| id == private.id());
+                match held.filter(|_| !passed && !touched.all && !touched.private.contains(private.id())) {
+                    Some(was) => known.iter().find(|mask| mask.place == was).map(|mask| Mask { place, ..mask.clone() }),
+                    None => {
+                        let eye = eye.get_or_insert_with(|| Eye::new(&self.scene, head.position(), head.mounted_on()));
+                        masking::mask_of(head, eye, &self.scene, private, place)
+                    }
+                }
+            })
+            .collect()
     }
 
     /// The file it was made from.
@@ -254,6 +295,15 @@ impl Site {
             Fault::new("target", format!("the site has no target \"{target}\"")).of(FaultCode::UnknownId)
         })
     }
+}
+
+/// A solid so near to a camera may be the wall that it hangs on, m.
+const NEAR_WALL_M: f64 = 1.0;
+
+/// The boxes on the plan of the solids that a change touched.
+fn boxes_of(scene: &Scene, touched: &Touched) -> Vec<(DVec2, DVec2)> {
+    let of = |solid: &&Solid| touched.all || touched.obstacles.contains(solid.id());
+    scene.solids().iter().filter(of).map(Solid::bounds).collect()
 }
 
 fn lamp_lights(file: &SiteFile, scene: &Scene) -> Vec<LampLight> {

@@ -157,7 +157,7 @@ fn head_of(desk: &Desk, aimed: Aimed) -> HeadFile {
 
 /// A camera as it would hang, if it keeps the promise there.
 fn tried(desk: &Desk, lane: &Lane, camera: &CameraFile, spot: &Spot) -> Option<Choke> {
-    if !desk.budget.pay(2 + lane.samples.len() / SAMPLES_A_LOOK) || !desk.can_be_built(camera) {
+    if !desk.budget.pay((2 + lane.samples.len() / SAMPLES_A_LOOK) * desk.look_costs()) || !desk.can_be_built(camera) {
         return None;
     }
     let target = desk.target();

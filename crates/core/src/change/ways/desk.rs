@@ -20,6 +20,10 @@ const MOST_LOOKS: usize = 120_000;
 const A_SEARCH: usize = 12_000;
 /// How many samples of the whole site cost as much as a look at one in the picture.
 const OUT_OF_PICTURE: usize = 4;
+/// So many lamps cost as much as a look at a sample.
+const LAMPS_A_LOOK: usize = 3;
+/// What the mask of a private place costs, in looks: some thousand rays.
+const MASK_LOOKS: usize = 60;
 /// What making an eye for another place costs, in looks.
 const EYE_LOOKS: usize = 12;
 
@@ -167,7 +171,7 @@ impl<'a> Desk<'a> {
             return false;
         }
         let moved = camera.eye() != self.site_position();
-        if !self.budget.pay(1 + if moved { EYE_LOOKS } else { 0 }) {
+        if !self.budget.pay(self.look_costs() + if moved { EYE_LOOKS } else { 0 }) {
             return false;
         }
         let head = self.head(camera);
@@ -182,15 +186,22 @@ impl<'a> Desk<'a> {
                 if !held {
                     self.failing.set(looked_at);
                 }
-                self.budget.pay(1)
+                self.budget.pay(self.look_costs())
             })
         })
+    }
+
+    /// What a look costs on this site: by night each lamp may throw a shadow, and each private place takes a mask of a new head.
+    pub fn look_costs(&self) -> usize {
+        let lamps = if self.site.file().conditions.night { self.site.lamps().len() } else { 0 };
+        1 + lamps / LAMPS_A_LOOK
     }
 
     /// Whether so many heads may still look at all targets. Most are out of a head's picture, which costs little.
     pub fn pays_for_all(&self, heads: usize) -> bool {
         let samples: usize = self.site.targets().iter().map(|target| target.samples.len()).sum();
-        self.budget.pay_whole(heads * samples / OUT_OF_PICTURE)
+        let masks = self.site.private().len() * MASK_LOOKS;
+        self.budget.pay_whole(heads * (samples * self.look_costs() / OUT_OF_PICTURE + masks))
     }
 
     /// A rank with what the client's school of overlap makes of it.
