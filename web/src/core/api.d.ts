@@ -696,6 +696,10 @@ export interface components {
             target_height_m: number;
             /** @description The task. */
             task: components["schemas"]["Task"];
+            /** @description Whether the spot is outdoors, where somebody said. */
+            outdoor?: boolean | null;
+            /** @description Whether a hand can reach it, where somebody said. */
+            in_reach?: boolean | null;
             /** @enum {string} */
             ask: "first_answer";
         } | {
@@ -1093,6 +1097,8 @@ export interface components {
             spot?: string | null;
             /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
             mounted_on?: string | null;
+            mounted_as?: null | components["schemas"]["MountedAs"];
+            housing?: null | components["schemas"]["Housing"];
             /**
              * Format: double
              * @description Height of its optical centre, m.
@@ -1577,6 +1583,10 @@ export interface components {
             target_height_m: number;
             /** @description The task. */
             task: components["schemas"]["Task"];
+            /** @description Whether the spot is outdoors, where somebody said. */
+            outdoor?: boolean | null;
+            /** @description Whether a hand can reach it, where somebody said. */
+            in_reach?: boolean | null;
             /** @description The site's limits; the handbook's where left out. */
             rules?: components["schemas"]["Rules"];
         };
@@ -1842,8 +1852,12 @@ export interface components {
             horizon_in_view: boolean;
             /** @description The least and the greatest tilt that its build takes, degrees: as the model says, else as is usual for its form. */
             tilts_deg: number[];
-            /** @description Whether its aim lies between them. */
+            /** @description Whether its build takes its aim. */
             takes_tilt: boolean;
+            /** @description What of it does, and how it is taken to hang. */
+            build: string;
+            /** @description What is told of its height, which no verdict holds against it. */
+            told: string | null;
             /** @description The id of the solid that its camera is drawn inside of, deeper than what it is mounted on explains. */
             inside: string | null;
         };
@@ -1876,6 +1890,13 @@ export interface components {
             wrong: string | null;
             /** @description The program's version. */
             version: string;
+        };
+        /** @description A housing around a camera. */
+        Housing: {
+            /** @description Its protection against dust and water, as in `IP66` (IEC 60529). */
+            ip?: string | null;
+            /** @description Its protection against blows, as in `IK10` (IEC 62262). */
+            ik?: string | null;
         };
         /** @description What a drawing brings, to be looked at before any of it is taken. */
         Import: {
@@ -2152,6 +2173,8 @@ export interface components {
                 spot?: string | null;
                 /** @description The id of the obstacle that it is mounted on, where that is known: it does not hide what the camera looks at. */
                 mounted_on?: string | null;
+                mounted_as?: null | components["schemas"]["MountedAs"];
+                housing?: null | components["schemas"]["Housing"];
                 /**
                  * Format: double
                  * @description Height of its optical centre, m.
@@ -2421,7 +2444,7 @@ export interface components {
                 height_m: number;
                 /**
                  * Format: double
-                 * @description Up to which height plates sit where the lane takes lorries, m; all of them at `height_m` where left out.
+                 * @description Where the lane takes lorries: plates sit between `height_m` and this, m, and are judged at both; all of them at `height_m` where left out.
                  */
                 height_to_m?: number | null;
                 /**
@@ -2706,6 +2729,11 @@ export interface components {
             /** @description How many. */
             count: number;
         };
+        /**
+         * @description How a camera hangs.
+         * @enum {string}
+         */
+        MountedAs: "ceiling" | "wall" | "pole" | "pendant";
         /** @description A name for a revision. */
         NameRequest: {
             /** @description The name; null takes it away. */
@@ -3483,7 +3511,7 @@ export interface components {
          * @description The name of a rule.
          * @enum {string}
          */
-        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "masked" | "light_enough" | "overexposed" | "headlights" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
+        RuleName: "pixel_density" | "in_view" | "clear" | "face_from_above" | "turned_away" | "plate_side" | "plate_vertical" | "unseen" | "build" | "within_reach" | "weather" | "masked" | "light_enough" | "overexposed" | "headlights" | "looks" | "blur" | "sharp" | "zone_infrared" | "lane_width";
         /** @description What a rule found. */
         RuleResult: {
             /** @description The rule. */
@@ -3607,6 +3635,12 @@ export interface components {
              * @default 6
              */
             mount_max_m?: number;
+            /**
+             * Format: double
+             * @description The greatest mounting height that is usual, m: a head that hangs higher is told.
+             * @default 3.6
+             */
+            usual_max_m?: number;
             /**
              * Format: double
              * @description A plate on the move: kept with so many looks at it …
@@ -4454,7 +4488,7 @@ export interface components {
             height_m: number;
             /**
              * Format: double
-             * @description Up to which height plates sit where the lane takes lorries, m; all of them at `height_m` where left out.
+             * @description Where the lane takes lorries: plates sit between `height_m` and this, m, and are judged at both; all of them at `height_m` where left out.
              */
             height_to_m?: number | null;
             /**
@@ -4725,7 +4759,7 @@ export interface components {
          * @description The unit of a rule's value and limit.
          * @enum {string}
          */
-        Unit: "px/m" | "deg" | "s" | "px" | "m" | "stops" | "looks" | "times" | "hidden" | "masked";
+        Unit: "px/m" | "deg" | "s" | "px" | "m" | "ip" | "stops" | "looks" | "times" | "hidden" | "masked";
         /**
          * @description How lengths are told to people. Files and computations are in metres always.
          * @enum {string}
@@ -4846,7 +4880,7 @@ export interface components {
          * @description What a way changes.
          * @enum {string}
          */
-        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera" | "exposure" | "choke" | "overview" | "tilt" | "corridor" | "longer" | "shade" | "reach" | "emitter";
+        WayKind: "focal" | "aim" | "roll" | "tour" | "height" | "spot" | "nearer" | "back" | "sideways" | "lens" | "model" | "several" | "measure" | "other_head" | "camera" | "exposure" | "housing" | "lamp" | "choke" | "overview" | "tilt" | "corridor" | "longer" | "shade" | "reach" | "emitter";
         /** @description The ways to keep a sight line, the best first. */
         Ways: {
             /** @description The ways. */
@@ -5139,6 +5173,7 @@ export type HeadResult = components['schemas']['HeadResult'];
 export type HeadSummary = components['schemas']['HeadSummary'];
 export type HeadVerdict = components['schemas']['HeadVerdict'];
 export type Health = components['schemas']['Health'];
+export type Housing = components['schemas']['Housing'];
 export type Import = components['schemas']['Import'];
 export type InBeam = components['schemas']['InBeam'];
 export type Infrared = components['schemas']['Infrared'];
@@ -5177,6 +5212,7 @@ export type Mends = components['schemas']['Mends'];
 export type Merged = components['schemas']['Merged'];
 export type Model = components['schemas']['Model'];
 export type ModelCount = components['schemas']['ModelCount'];
+export type MountedAs = components['schemas']['MountedAs'];
 export type NameRequest = components['schemas']['NameRequest'];
 export type NeedEnd = components['schemas']['NeedEnd'];
 export type NeedSet = components['schemas']['NeedSet'];

@@ -279,6 +279,7 @@ export const GUIDE: Guide = {
     "raised_vertical_deg": 30.0,
     "mount_min_m": 2.4,
     "mount_max_m": 6.0,
+    "usual_max_m": 3.6,
     "looks_kept": 3.0,
     "looks_tight": 1.0,
     "tour_chance": 0.9,
@@ -376,6 +377,11 @@ export const GUIDE: Guide = {
     },
     {
       "field": "mount_max_m",
+      "least": 0.1,
+      "most": 100.0
+    },
+    {
+      "field": "usual_max_m",
       "least": 0.1,
       "most": 100.0
     },

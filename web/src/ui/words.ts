@@ -15,6 +15,8 @@ export const RULE_WORDS: Record<RuleName, string> = {
   light_enough: "Light enough",
   overexposed: "Not bleached",
   headlights: "Headlights",
+  within_reach: "Out of reach",
+  weather: "Weather",
   looks: "Looks at it",
   blur: "Blur by its speed",
   sharp: "Sharp where it reads",
@@ -37,10 +39,14 @@ export const density = (value: number): string => (value >= 100 ? value.toFixed(
 
 /** A rule's figure with its unit. */
 export function ruleValue(rule: RuleResult, value: number | null = rule.value): string {
-  if (value === null) return rule.unit === "px/m" ? "out of the picture" : "not given";
+  if (value === null) return rule.unit === "px/m" ? "out of the picture" : rule.unit === "ip" ? "nothing stated" : "not given";
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
+  if (rule.rule === "headlights") return shutter(value);
   if (rule.unit === "s") return `for ${seconds(value)}`;
+  if (rule.unit === "ip") return `IP${value}`;
+  if (rule.rule === "within_reach") return `${value.toFixed(1)} m up`;
+
   if (rule.unit === "looks") return `${value.toFixed(0)} looks`;
   if (rule.unit === "times") return `${value >= 10 ? value.toFixed(0) : value.toFixed(1)} × what it needs`;
   if (rule.unit === "stops") return `${value.toFixed(1)} stops`;
@@ -57,7 +63,11 @@ export function ruleLimit(rule: RuleResult): string {
   const { limit } = rule;
   if (limit === null) return "nobody said for how long it may";
   if (rule.unit === "px/m") return `≥ ${density(limit)} px/m`;
+  if (rule.rule === "headlights") return `≤ ${shutter(limit)}`;
   if (rule.unit === "s") return `≤ ${seconds(limit)}`;
+  if (rule.unit === "ip") return `≥ IP${limit}`;
+  if (rule.rule === "within_reach") return `≥ ${limit.toFixed(1)} m, or made for it`;
+  if (rule.rule === "overexposed") return `≤ ${limit.toFixed(1)} × what it needs`;
   if (rule.rule === "in_view") return `≥ ${limit}°`;
   if (rule.rule === "build") return `the nearer end of what it takes is ${limit}°`;
   if (rule.unit === "deg") return `≤ ${limit}°${rule.broken_past ? `, broken past ${rule.broken_past}°` : ""}`;
@@ -71,6 +81,9 @@ export function ruleLimit(rule: RuleResult): string {
   if (rule.unit === "masked") return limit > 0 ? `≤ ${share(limit)} of it masked` : "nothing of it masked";
   return limit > 0 ? `≤ ${share(limit)} of it hidden` : "nothing in the way";
 }
+
+/** A shutter as a photographer writes it. */
+const shutter = (value: number): string => `1/${Math.round(1 / value)} s`;
 
 /** A time as it is said. */
 export const seconds = (value: number): string => `${value.toFixed(value < 10 ? 1 : 0)} s`;

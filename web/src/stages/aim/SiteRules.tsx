@@ -48,9 +48,12 @@ const LANE = [
   ["Blur, kept", "blur_kept_px", "px", 1, 0.1],
   ["Infrared, ends", "zone_stops", "stops", 1, 0.1],
   ["Picture width", "lane_width_m", "m", 1, 0.5],
+  ["Seen by a tour", "tour_chance", "", 2, 0.05],
 ] as const;
 const LIGHT = [
   ["Washed out past", "washed_out_stops", "stops", 1, 0.5],
+  ["Plate bleached past", "overexposed_times", "×", 1, 0.5],
+  ["Plate throws back", "retro_times", "×", 0, 5],
   ["Lamp near", "lamp_near_deg", "°", 0, 1],
   ["Back-lit within", "backlit_deg", "°", 0, 1],
 ] as const;

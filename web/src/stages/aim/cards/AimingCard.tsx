@@ -138,7 +138,7 @@ function SaveButton({ site, head, night }: { site: SiteFile; head: HeadRef; nigh
   const save = async (): Promise<void> => {
     setDone(0);
     try {
-      await saveView(site, head, { night, stops: 0, grid: false }, setDone);
+      await saveView(site, head, { night, stops: 0, exposed: null, grid: false }, setDone);
     } finally {
       setDone(null);
     }

@@ -223,9 +223,13 @@ function PictureFacts({ result, width, units }: { result: HeadResult; width: num
       {!result.takes_tilt && (
         <div>
           <dt>Build</dt>
-          <dd>
-            takes {result.tilts_deg[0]}° to {result.tilts_deg[1]}° down: this aim cannot be set
-          </dd>
+          <dd>this aim cannot be set: {result.build.split(";")[0]}</dd>
+        </div>
+      )}
+      {result.told && (
+        <div>
+          <dt>Height</dt>
+          <dd>{result.told.split(";")[0]}</dd>
         </div>
       )}
       <div>

@@ -1,7 +1,7 @@
 /** What only some forms of camera have: the heads of a ring, the presets of a tour, the flat views of a fisheye, the corridor turn. */
 import { Button, Select } from "antd";
 import { GUIDE } from "../../../core/guide";
-import type { Point } from "../../../core/types";
+import type { Camera, Point } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { cameraOf, headOf } from "../../../model/lookups";
 import { edgesOf, toEdge } from "../../../model/snap";
@@ -15,6 +15,7 @@ export function FormPanel(props: FormProps) {
   return (
     <>
       <OfItsForm {...props} />
+      <Hangs {...props} />
       <MountedOn {...props} />
     </>
   );
@@ -33,6 +34,69 @@ function OfItsForm(props: FormProps) {
       return <Corridor {...props} />;
   }
 }
+
+const HANGS: readonly (readonly [NonNullable<Camera["mounted_as"]> | "", string])[] = [
+  ["", "as its spot says"],
+  ["ceiling", "under a ceiling"],
+  ["wall", "on a wall"],
+  ["pole", "on a pole"],
+  ["pendant", "from an arm"],
+];
+
+/** How it hangs, which decides what aims its build takes, and whether it stands in a housing. */
+function Hangs({ camera }: FormProps) {
+  const edit = useSite((state) => state.edit);
+  const housing = [camera.housing?.ip, camera.housing?.ik].filter(Boolean).join(", ");
+  return (
+    <div className="form-panel hangs">
+      <label className="stacked">
+        Hangs
+        <Select
+          size="small"
+          aria-label="How the camera hangs"
+          popupMatchSelectWidth={false}
+          value={camera.mounted_as ?? ""}
+          options={HANGS.map(([value, label]) => ({ value, label }))}
+          onChange={(how) =>
+            edit(`How ${camera.name} hangs`, (draft) => {
+              const held = cameraOf(draft, camera.id);
+              if (!held) return;
+              if (how) held.mounted_as = how;
+              else delete held.mounted_as;
+            })
+          }
+        />
+      </label>
+      <label className="stacked">
+        Housing
+        <Select
+          size="small"
+          aria-label="Housing"
+          popupMatchSelectWidth={false}
+          value={camera.housing ? housing : "none"}
+          options={[
+            { value: "none", label: "none" },
+            ...[...new Set([HOUSING, ...(camera.housing ? [housing] : [])])].map((value) => ({
+              value,
+              label: value || "nothing stated",
+            })),
+          ]}
+          onChange={(value) =>
+            edit(`Housing of ${camera.name}`, (draft) => {
+              const held = cameraOf(draft, camera.id);
+              if (!held) return;
+              if (value === "none") delete held.housing;
+              else if (value === HOUSING) held.housing = { ip: "IP66", ik: "IK10" };
+            })
+          }
+        />
+      </label>
+    </div>
+  );
+}
+
+/** What a usual housing states. */
+const HOUSING = "IP66, IK10";
 
 /** What it sits on: that hides nothing from it, drawn how roughly it may be. */
 function MountedOn({ site, camera }: FormProps) {
