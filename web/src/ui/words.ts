@@ -39,7 +39,8 @@ export const density = (value: number): string => (value >= 100 ? value.toFixed(
 
 /** A rule's figure with its unit. */
 export function ruleValue(rule: RuleResult, value: number | null = rule.value): string {
-  if (value === null) return rule.unit === "px/m" ? "out of the picture" : rule.unit === "ip" ? "nothing stated" : "not given";
+  if (value === null)
+    return rule.unit === "px/m" ? "out of the picture" : rule.unit === "ip" ? "nothing stated" : "not given";
   if (rule.unit === "deg") return `${rule.rule === "in_view" ? "±" : ""}${value.toFixed(1)}°`;
   if (rule.unit === "px/m") return `${density(value)} px/m`;
   if (rule.rule === "headlights") return shutter(value);

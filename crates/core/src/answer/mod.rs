@@ -16,6 +16,8 @@ use crate::change::designs::{SideBySide, adopt, side_by_side};
 use crate::change::edits::{Aim, aim_at, at_slant, new_camera, with_model};
 use crate::change::forms::spread;
 use crate::change::merge::{Choice, Merged, merge};
+use crate::change::ways::Way;
+use crate::change::ways::look_back::look_back;
 use crate::change::ways::mend::{Mends, washed_ways};
 use crate::change::ways::picture::{PictureWays, picture_ways};
 use crate::change::ways::{Ways, ways};
@@ -218,6 +220,19 @@ questions! {
         /// What is asked about it.
         wish: GroundWish,
     } -> Ground = |door| door.ground(&wish)?;
+
+    /// Cameras that look back along the wall that a way follows.
+    LookBack {
+        /// The way, m east and north.
+        #[schema(value_type = Vec<[f64; 2]>)]
+        path: Vec<Point2>,
+        /// At which height whoever goes there is looked at, m.
+        height_m: f64,
+        /// The density that counts as seen, px/m.
+        need_px_per_m: f64,
+        /// Units of the words.
+        units: Units,
+    } -> Vec<Way> = |door| look_back(door.session(), &path, height_m, need_px_per_m, units)?;
 
     /// Why a place is seen or not, head by head.
     Why {

@@ -342,7 +342,7 @@ fn overview_beside(
     (reader, judged): (&Head, &Judged),
     heads: &[(&Head, &Judged)],
 ) -> Option<Overview> {
-    let lane = target.moving_lane().filter(|_| site.rules().overview_pair)?;
+    let lane = target.moving_lane().filter(|_| site.rules().overview_pair && target.overview.is_some())?;
     let zone = judged.lane.as_ref()?.zone?;
     let others = heads.iter().filter(|(head, _)| head.camera() != reader.camera());
     let kept = others.filter_map(|(head, judged)| {

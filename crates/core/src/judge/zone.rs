@@ -221,15 +221,17 @@ fn serves(
     let [first, last] = zone.sure?;
     let (head, limits) = (viewer.head, viewer.rules);
     let beam = head.light().beam;
-    let ratio = if beam.is_some() { 2_f64.powf(limits.zone_stops / 2.0) } else { f64::INFINITY };
+    // At a point there are no ends that one setting has to serve.
+    let on_its_way = lane.through.is_none();
+    let ratio = if beam.is_some() && on_its_way { 2_f64.powf(limits.zone_stops / 2.0) } else { f64::INFINITY };
     let least_density = head.view().projection.size().x / limits.lane_width_m;
     let slant = |place: usize| lane.samples[place].distance(head.position());
     let from_light = |place: usize| lane.samples[place].distance(beam.map_or(head.position(), |beam| beam.from));
     let good = |place: usize| {
         let at = slant(place);
         let in_focus = sharp.is_none_or(|sharp| at >= sharp.near_m && sharp.far_m.is_none_or(|far| at <= far));
-        in_focus
-            && lane.heights(place).all(|point| head.view().across_at(point) >= least_density)
+        let narrow = || lane.heights(place).all(|point| head.view().across_at(point) >= least_density);
+        (!on_its_way || in_focus && narrow())
             && light.is_none_or(|light| light.stands(place, limits.overexposed_times) == Verdict::Kept)
     };
     let good: Vec<bool> = (first..=last).map(good).collect();

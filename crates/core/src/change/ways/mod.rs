@@ -6,6 +6,7 @@ mod change;
 mod choke;
 mod desk;
 mod lamp;
+pub mod look_back;
 pub mod mend;
 mod overview;
 pub mod picture;

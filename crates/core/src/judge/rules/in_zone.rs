@@ -18,6 +18,8 @@ pub(crate) struct InZone<'a> {
     pub good_looks: f64,
     /// How many are taken where it is well lit as stated.
     pub lit_looks: f64,
+    /// Whether it goes through a point, where it must read: there is no way whose ends differ.
+    pub through_a_point: bool,
     /// The samples of the stretch where all holds.
     serves: Option<Run>,
 }
@@ -33,6 +35,7 @@ impl<'a> InZone<'a> {
             good_looks: looks_at_worst(viewer, lane, long(told.serves)),
             lit_looks: looks(viewer, lane, lit),
             serves: told.serves.map(|ends| ends.map(|end| sample_at(lane, end))),
+            through_a_point: lane.through.is_some(),
             viewer,
             told,
             light,

@@ -56,17 +56,11 @@ const CHEAP: [Rule; 12] = [
 /// The rules that are geometry of the place alone, beside whether it is seen.
 const GEOMETRIC: [Rule; 4] = [pixel_density::judge, plate_side::judge, plate_vertical::judge, masked::judge];
 
-/// What only a plate on the move is held to.
-const IN_ZONE: [ZoneRule; 8] = [
-    looks::judge,
-    blur::judge,
-    sharp::judge,
-    zone_infrared::judge,
-    lane_width::judge,
-    zone_light::enough,
-    zone_light::not_over,
-    headlights::judge,
-];
+/// What a plate on the move is held to.
+const IN_ZONE: [ZoneRule; 5] = [looks::judge, blur::judge, zone_light::enough, zone_light::not_over, headlights::judge];
+
+/// What one that goes along a way is held to besides.
+const ON_ITS_WAY: [ZoneRule; 3] = [sharp::judge, zone_infrared::judge, lane_width::judge];
 
 /// What each rule that applies finds on a sight.
 pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {
@@ -77,7 +71,8 @@ pub(crate) fn judge(sight: &Sight) -> Vec<RuleResult> {
 
 /// What each rule that applies finds where a plate on the move reads.
 pub(crate) fn judge_zone(zone: &InZone) -> Vec<RuleResult> {
-    IN_ZONE.iter().filter_map(|rule| rule(zone)).collect()
+    let on_its_way = ON_ITS_WAY.iter().filter(|_| !zone.through_a_point);
+    IN_ZONE.iter().chain(on_its_way).filter_map(|rule| rule(zone)).collect()
 }
 
 /// The verdict of the rules that are geometry of the place alone, at worst: in the picture, clear, dense enough, the plate's angles, masks.

@@ -25,7 +25,11 @@ export function CardsScreen({ item }: { item: string | null }) {
   const views = useMemo(() => site.cameras.flatMap((camera) => viewsOf(camera)), [site.cameras]);
   const wanted = item === null ? null : decodeURIComponent(item);
   const chosen = views.filter(({ ref }) => wanted === null || keyOf(ref) === wanted);
-  const cards = useCards(site, JSON.stringify(chosen.map(({ ref }) => ref)), lightOf({ night: look.night, stops: 0, exposed: null }));
+  const cards = useCards(
+    site,
+    JSON.stringify(chosen.map(({ ref }) => ref)),
+    lightOf({ night: look.night, stops: 0, exposed: null }),
+  );
   const shown = cards.of === site && cards.value ? cards.value : NONE_YET;
   const ready = cards.settled;
   return (

@@ -35,7 +35,8 @@ function OfItsForm(props: FormProps) {
   }
 }
 
-const HANGS: readonly (readonly [NonNullable<Camera["mounted_as"]> | "", string])[] = [
+type Hanging = NonNullable<Camera["mounted_as"]> | "";
+const HANGS: readonly (readonly [Hanging, string])[] = [
   ["", "as its spot says"],
   ["ceiling", "under a ceiling"],
   ["wall", "on a wall"],
@@ -51,7 +52,7 @@ function Hangs({ camera }: FormProps) {
     <div className="form-panel hangs">
       <label className="stacked">
         Hangs
-        <Select
+        <Select<Hanging>
           size="small"
           aria-label="How the camera hangs"
           popupMatchSelectWidth={false}

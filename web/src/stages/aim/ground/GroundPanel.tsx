@@ -10,6 +10,7 @@ import { nameOf } from "../../../model/views";
 import { usePlanView } from "../../../plan/planView";
 import { formatArea, formatLength } from "../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../ui/words";
+import { WayRow } from "../ways/WayRow";
 import { useGroundView, useGroundWish } from "./groundView";
 import "./ground.css";
 
@@ -155,11 +156,49 @@ function PathSays({ ground: { told }, site, units }: { ground: GroundShown; site
   if (!path) return null;
   const by = path.by.slice(0, 3).map((seen) => `${nameOf(site, seen.head)} ${seconds(seen.seconds)}`);
   return (
-    <p data-testid="path-says">
-      Quiet path: {formatLength(path.length_m, units, 0)} on foot,{" "}
-      <strong>{path.seen_m < 0.05 ? "never seen" : `seen for ${seconds(path.seen_s)}`}</strong>
-      {by.length > 0 && ` (${by.join(", ")})`}
-    </p>
+    <>
+      <p data-testid="path-says">
+        Quiet path: {formatLength(path.length_m, units, 0)} on foot,{" "}
+        <strong>{path.seen_m < 0.05 ? "never seen" : `seen for ${seconds(path.seen_s)}`}</strong>
+        {by.length > 0 && ` (${by.join(", ")})`}
+      </p>
+      <LookBack path={path.points} told={told} site={site} units={units} />
+    </>
+  );
+}
+
+/** Cameras that look back along the wall that the quiet path follows. */
+function LookBack({
+  path,
+  told,
+  site,
+  units,
+}: {
+  path: number[][];
+  told: GroundShown["told"];
+  site: SiteFile;
+  units: Units;
+}) {
+  const asked = useAnswer(
+    site,
+    {
+      ask: "look_back",
+      path: path as [number, number][],
+      height_m: told.height_m,
+      need_px_per_m: told.need_px_per_m,
+      units,
+    },
+    { rest: 400, by: "surveyor" },
+  );
+  if (!asked.value || asked.value.length === 0) return null;
+  return (
+    <Told testId="look-back" settled={asked.settled}>
+      <ul className="ways">
+        {asked.value.map((way) => (
+          <WayRow key={way.says} way={way} site={asked.of ?? site} verb="Apply" />
+        ))}
+      </ul>
+    </Told>
   );
 }
 
