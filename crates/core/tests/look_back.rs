@@ -28,7 +28,7 @@ fn a_camera_that_looks_along_the_wall_is_offered_with_what_it_costs() {
     let file = house();
     let session = Session::on(parse(&file));
     // Along the wall, half a metre off it.
-    let path = [[-9.0, 0.5], [5.0, 0.5]];
+    let path = [[-7.0, 0.5], [7.0, 0.5]];
     let ways = look_back(&session, &path, 1.6, 25.0, Units::Metres).unwrap();
     assert!(!ways.is_empty());
     let new = ways.iter().find(|way| way.says.contains("Gutter bracket")).expect("the spot on the wall is used");
@@ -45,7 +45,7 @@ fn a_camera_that_looks_along_the_wall_is_offered_with_what_it_costs() {
         // What it says that it sees it sees, counted by rays of the site as it would be.
         let site = parse(&then);
         let head = site.heads().iter().find(|head| head.name() == way.head && head.which() == Which::Own).unwrap();
-        let steps = (0..56).map(|i| glam::DVec3::new(-9.0 + f64::from(i) * 0.25, 0.5, 1.6));
+        let steps = (0..56).map(|i| glam::DVec3::new(-7.0 + f64::from(i) * 0.25, 0.5, 1.6));
         let sees = steps.filter(|point| {
             head.look(*point).is_some_and(|look| look.in_view && look.across >= 25.0)
                 && site.scene().first_blocker(head.position(), *point).is_none()

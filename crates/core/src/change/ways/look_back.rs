@@ -8,7 +8,7 @@ use super::rank::compare_sites;
 use super::way::{Measures, Way, WayKind};
 use super::words;
 use crate::change::edits::{aim_between, fresh_id, neat, new_camera};
-use crate::file::{Fault, Form, PatchOp, Point2, Which};
+use crate::file::{CameraFile, Fault, Form, PatchOp, Point2, Which};
 use crate::judge::Session;
 use crate::judge::evaluation::{Seen, eye_around, seen_by, verdicts, view};
 use crate::scene::{Eye, Solid};
@@ -151,12 +151,7 @@ fn seen_of(site: &Site, head: &Head, points: &[DVec3], need: f64) -> f64 {
 }
 
 /// Cameras that may be put up on the wall, each with where that is.
-fn new_cameras(
-    session: &Session,
-    wall: &Solid,
-    points: &[DVec3],
-    need: f64,
-) -> Vec<(f64, String, crate::file::CameraFile)> {
+fn new_cameras(session: &Session, wall: &Solid, points: &[DVec3], need: f64) -> Vec<(f64, String, CameraFile)> {
     let site = session.site();
     let file = site.file();
     let least = site.rules().mount_min_m;
@@ -189,10 +184,10 @@ fn new_cameras(
         let free = site.scene().solid_around(head.position()).is_none();
         free.then(|| (seen_of(site, &head, points, need), says, camera))
     });
-    let mut tried: Vec<_> = tried.collect();
-    tried.sort_by(|a, b| b.0.total_cmp(&a.0));
-    tried.truncate(2);
-    tried
+    // The best surveyed spot, and the best corner.
+    let (on_spots, on_corners): (Vec<_>, Vec<_>) = tried.partition(|(_, _, camera)| camera.spot.is_some());
+    let best = |of: Vec<(f64, String, CameraFile)>| of.into_iter().max_by(|a, b| a.0.total_cmp(&b.0));
+    best(on_spots).into_iter().chain(best(on_corners)).collect()
 }
 
 fn lower(text: &str) -> String {
