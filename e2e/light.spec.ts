@@ -70,6 +70,43 @@ test("a gate lane becomes a way: where it reads, how fast is too fast, a spot th
   await expect(page.locator("body")).toHaveAttribute("data-printed", "yes");
 });
 
+test("a plate that its own light bleaches by night reads once that is turned down, and the picture shows both", async ({
+  page,
+  request,
+}) => {
+  const aim = new Aim(page);
+  await aim.open(await keep(request, { ...saltpan(), conditions: { night: true } }));
+  await aim.take("Plates coming in");
+  const bleached = aim.evidence.locator("details", { hasText: "Not bleached" });
+  await expect(bleached).toContainText("broken");
+  await page.getByRole("radiogroup", { name: "Light of the picture" }).getByText("Night").click();
+  const exposed = page.getByRole("radiogroup", { name: "Exposure of the picture" });
+  await exposed.getByText("Automatic").click();
+  await expect(exposed.getByRole("radio", { name: "Automatic" })).toBeChecked();
+  const way = aim.evidence.getByRole("button", { name: /^Try: Set the infrared light to/ });
+  await expect(way).toBeVisible();
+  await way.click();
+  await expect(bleached).toContainText("kept");
+  await aim.saved();
+  const { site } = await kept(request, openId(page));
+  const share = (site as unknown as { cameras: { heads: { exposure: { infrared_share: number } }[] }[] }).cameras[0]
+    ?.heads[0]?.exposure.infrared_share;
+  expect(share).toBeLessThan(0.5);
+});
+
+test("how a camera hangs decides which aims it takes, and a housing what it withstands", async ({ page, request }) => {
+  const aim = new Aim(page);
+  await aim.open(await keep(request));
+  await aim.take("Chandlery door");
+  const build = aim.evidence.locator("details", { hasText: "Aim that the build takes" });
+  await expect(build).toContainText("kept");
+  await page.getByRole("combobox", { name: "How the camera hangs" }).click();
+  await page.getByTitle("under a ceiling").click();
+  await expect(build).toContainText("broken");
+  await page.keyboard.press("Control+z");
+  await expect(build).toContainText("kept");
+});
+
 test("an overview camera is missed beside who reads plates, and the way that is offered brings it", async ({
   page,
   request,

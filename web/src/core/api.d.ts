@@ -562,6 +562,9 @@ export interface components {
             /** @description How much of the ground is seen how often, what nobody sees, and the quiet path. */
             ground: components["schemas"]["Ground"];
         } | {
+            /** @description Cameras that look back along the wall that a way follows. */
+            look_back: components["schemas"]["Way"][];
+        } | {
             /** @description Why a place is seen or not, head by head. */
             why: components["schemas"]["Why"];
         } | {
@@ -784,6 +787,23 @@ export interface components {
             wish: components["schemas"]["GroundWish"];
             /** @enum {string} */
             ask: "ground";
+        } | {
+            /** @description The way, m east and north. */
+            path: number[][];
+            /**
+             * Format: double
+             * @description At which height whoever goes there is looked at, m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The density that counts as seen, px/m.
+             */
+            need_px_per_m: number;
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "look_back";
         } | {
             /** @description Where, m east and north. */
             at: number[];

@@ -15,6 +15,8 @@ use std::sync::Arc;
 
 /// The widest picture that is written, px.
 const WIDEST_PX: u32 = 8192;
+/// So many rays take about ten seconds on two slow cores: of more, fewer samples are taken, and that is said.
+const MOST_RAYS: f64 = 24e6;
 /// How many sensor pixels a loupe shows across and down.
 const LOUPE_PX: [u32; 2] = [160, 120];
 
@@ -84,6 +86,9 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
         return Err(vec![Fault::new("--shutter-s", format!("{} is outside 0 to 1 s", args.shutter_s))]);
     }
     let session = session(input::site(file)?)?;
+    let head: HeadRef = args.head.into();
+    let whole = args.loupe.is_none();
+    let samples = if whole { affordable(&session, &head, args.width, args.samples)? } else { args.samples };
     let wish = PictureWish {
         window: match args.loupe {
             Some(target) => Window::Loupe { target, across: LOUPE_PX[0], down: LOUPE_PX[1] },
@@ -95,12 +100,11 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
             Light::Day
         },
         grid: args.grid,
-        samples: args.samples,
+        samples: samples,
         shutter_s: args.shutter_s,
     };
     let drape = args.overhead.map(|path| overhead(&session, &path)).transpose()?;
     let of_loupe = |fault: Fault| if fault.path == "target" { Fault::new("loupe", fault.message) } else { fault };
-    let head: HeadRef = args.head.into();
     let mut picture =
         Picture::begin(&session, &head, &wish, drape).map_err(|fault| vec![as_option(of_loupe(fault))])?;
     while picture.step(session.site()) {}
@@ -114,6 +118,23 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
     );
     written.map_err(|error| vec![Fault::new("--out", error.to_string())])?;
     json(&picture.told())
+}
+
+/// How many samples a picture of a width is worked out with: as many as wished, unless nobody would wait for them.
+fn affordable(session: &Session, head: &HeadRef, width: u32, samples: u32) -> Result<u32, Vec<Fault>> {
+    let Ok(view) = session.site().view(head) else { return Ok(samples) };
+    let size = view.view().projection.size();
+    let tall = f64::from(width) * size.y / size.x;
+    let fits = (MOST_RAYS / (f64::from(width) * tall)).sqrt().floor();
+    if fits < 1.0 {
+        let widest = (MOST_RAYS * size.x / size.y).sqrt().floor();
+        let message = format!("{width} px take longer than anybody waits; at most {widest} px of this head");
+        return Err(vec![Fault::new("--width", message)]);
+    }
+    if fits < f64::from(samples) {
+        eprintln!("left out: {samples} samples a pixel to a side take too long at {width} px; taken with {fits}");
+    }
+    Ok(samples.min(fits as u32))
 }
 
 /// The aiming card of a head.
