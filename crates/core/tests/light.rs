@@ -173,6 +173,15 @@ fn a_bubble_near_its_wall_is_named_and_another_build_mends_it() {
     site["cameras"][0]["model"]["sensor"] =
         json!({"width_px": 2688, "height_px": 1520, "width_mm": 5.376, "height_mm": 3.04});
     assert_eq!(told(&site)["washed"][0]["bubble"], "o1");
+    // What mends a veiled bubble is offered: the build that has none, judged as it would be.
+    let head = HeadRef { camera: "c1".into(), head: "h1".into(), view: None };
+    let mends = washed_ways(&Session::on(parse(&site)), &head, Units::Metres).unwrap();
+    let cures = |what: &str| mends.ways.iter().any(|way| way.says.contains(what) && way.measures.left.unwrap() < 1.0);
+    assert!(
+        cures("Turret") && cures("lamp of its own"),
+        "{:?}",
+        mends.ways.iter().map(|way| &way.says).collect::<Vec<_>>()
+    );
     site["cameras"][0]["model"]["form"] = json!("turret");
     assert!(told(&site)["washed"][0]["bubble"].is_null());
 }

@@ -5,6 +5,9 @@ use crate::file::{CameraFile, Form, MountedAs, Spot, grade};
 /// A dome or a PTZ with a longer lens than this is one of long range, mm; ours.
 const LONG_RANGE_MM: f64 = 12.0;
 
+/// A camera hangs at the height of its spot if it is no further off it than this, m.
+const AT_ITS_HEIGHT_M: f64 = 0.05;
+
 /// How a camera hangs, and what it withstands.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Mounting {
@@ -38,14 +41,18 @@ impl Mounting {
             Some(housing) => grade(housing.as_deref()),
             None => grade(own.as_deref()),
         };
-        // A spot within reach is so up to the height that was surveyed there.
-        let at_its_height = |spot: &&Spot| camera.height_m <= spot.height_m + 0.05;
+        // A spot within reach is so up to the height that was surveyed there, one out of reach from there on.
+        let in_reach = spot.and_then(|spot| match spot.in_reach {
+            Some(true) if camera.height_m > spot.height_m + AT_ITS_HEIGHT_M => None,
+            Some(false) if camera.height_m < spot.height_m - AT_ITS_HEIGHT_M => None,
+            said => said,
+        });
         Mounting {
             form: model.form,
             tilts: model.tilts_deg,
             long_range: model.lens.focal_max_mm > LONG_RANGE_MM,
             mounted_as: camera.mounted_as.or_else(|| MountedAs::at(spot?.kind?)),
-            in_reach: spot.filter(at_its_height).and_then(|spot| spot.in_reach),
+            in_reach,
             outdoor: spot.and_then(|spot| spot.outdoor),
             is_housed: housing.is_some(),
             ip: stated(&model.ip, housing.map(|housing| &housing.ip)),

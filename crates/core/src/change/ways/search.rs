@@ -40,8 +40,10 @@ pub fn candidates(desk: &Desk, models: &[Model]) -> Vec<Candidate> {
         run()
     };
     // Where a shutter does it, nobody climbs.
-    if let Some(settings) = each(&|| search.settings()) {
-        return vec![settings];
+    desk.budget.next_search();
+    let settings = search.settings();
+    if !settings.is_empty() {
+        return settings.into_iter().chain(each(&|| search.emitter_aside())).collect();
     }
     let aim = each(&|| aim::best(desk, search.camera, aimed));
     // Where a turn alone does it and costs nobody anything, a turn with something else is no way of its own.

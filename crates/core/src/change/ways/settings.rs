@@ -16,6 +16,9 @@ const SHUTTERS_S: [f64; 4] = [1.0 / 1000.0, 1.0 / 2000.0, 1.0 / 4000.0, 1.0 / 10
 /// By night a front plate wants no longer shutter, s (handbook, section 10).
 const HEADLIGHTS_S: f64 = 1.0 / 1000.0;
 
+/// What another setting takes (our scale): nobody climbs.
+const EFFORT: f64 = 0.05;
+
 /// What a plate on its way wants of the settings of a camera.
 struct Wanted {
     shutter_s: f64,
@@ -25,39 +28,51 @@ struct Wanted {
 }
 
 impl Search<'_> {
-    /// Only another setting: one alone before two.
-    pub(super) fn settings(&self) -> Option<Candidate> {
-        let kept = |exposure: Exposure| {
-            let candidate = Candidate { head: self.head, changes: vec![Change::Exposure(exposure)], effort: 0.05 };
+    /// Only another setting: of each kind the first that does it alone; where none does, the first of several together.
+    pub(super) fn settings(&self) -> Vec<Candidate> {
+        let kept = |(exposure, effort): (Exposure, f64)| {
+            let candidate = Candidate { head: self.head, changes: vec![Change::Exposure(exposure)], effort };
             self.desk.keeps(&candidate.applied(self.camera)).then_some(candidate)
         };
         let held = self.camera.heads[self.head.0].exposure;
         let Some(wanted) = self.wanted(self.camera) else {
             // What stands: only more of its own light can help.
-            let held = held.filter(|held| held.infrared_share.is_some_and(|share| share < 1.0))?;
-            return SHARES.iter().rev().find_map(|share| kept(Exposure { infrared_share: Some(*share), ..held }));
+            let Some(held) = held.filter(|held| held.infrared_share.is_some_and(|share| share < 1.0)) else {
+                return vec![];
+            };
+            let more = SHARES.iter().rev().map(|share| (Exposure { infrared_share: Some(*share), ..held }, EFFORT));
+            return more.into_iter().find_map(kept).into_iter().collect();
         };
         let base = held.unwrap_or(Exposure::fixed(wanted.shutter_s, USUAL_FPS));
-        let focused = Exposure { focus_m: None, ..base };
         let with_shutter = |of: Exposure| of.with_shutter(wanted.shutter_s);
         let lit = |of: Exposure| wanted.share.map(|share| Exposure { infrared_share: Some(share), ..of });
-        let faster = FPS.into_iter().filter(|fps| *fps > base.fps).map(|fps| Exposure { fps, ..base });
-        let one: Vec<Exposure> = [with_shutter(base), focused]
-            .into_iter()
-            .chain(lit(base))
-            .chain(faster.clone())
-            .chain(
-                SHARES
-                    .into_iter()
-                    .filter(|_| wanted.share.is_some())
-                    .map(|share| Exposure { infrared_share: Some(share), ..base }),
-            )
-            .chain(SHUTTERS_S.into_iter().map(|shutter| base.with_shutter(shutter)))
-            .collect();
+        let focused = Exposure { focus_m: None, ..base };
+        let faster = || FPS.into_iter().filter(|fps| *fps > base.fps);
+        let shares = || SHARES.into_iter().filter(|_| wanted.share.is_some());
+        let alone: [Vec<Exposure>; 4] = [
+            std::iter::once(with_shutter(base)).chain(SHUTTERS_S.into_iter().map(|s| base.with_shutter(s))).collect(),
+            vec![focused],
+            lit(base)
+                .into_iter()
+                .chain(shares().map(|share| Exposure { infrared_share: Some(share), ..base }))
+                .collect(),
+            faster().map(|fps| Exposure { fps, ..base }).collect(),
+        ];
+        // What was wanted anyway comes first: light where it is light that is wrong.
+        let order = if wanted.too_slow { [0, 1, 2, 3] } else { [2, 1, 3, 0] };
+        let differs = |exposure: &Exposure| Some(*exposure) != held;
+        let singles = order.into_iter().enumerate().filter_map(|(place, kind)| {
+            let effort = EFFORT + place as f64 * 0.01;
+            alone[kind].iter().copied().filter(differs).find_map(|exposure| kept((exposure, effort)))
+        });
+        let singles: Vec<Candidate> = singles.collect();
+        if !singles.is_empty() {
+            return singles;
+        }
         let all = with_shutter(focused);
         let several = [lit(with_shutter(base)), Some(all), lit(all)].into_iter().flatten();
-        let several = several.chain(faster.map(|faster| Exposure { fps: faster.fps, ..lit(all).unwrap_or(all) }));
-        one.into_iter().chain(several).filter(|exposure| Some(*exposure) != held).find_map(kept)
+        let several = several.chain(faster().map(|fps| Exposure { fps, ..lit(all).unwrap_or(all) }));
+        several.filter(differs).find_map(|exposure| kept((exposure, EFFORT))).into_iter().collect()
     }
 
     /// The settings that a plate on the move wants of a changed camera; `None` where it has them, or reads nowhere.
