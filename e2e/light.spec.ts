@@ -77,7 +77,7 @@ test("a plate that its own light bleaches by night reads once that is turned dow
   const aim = new Aim(page);
   await aim.open(await keep(request, { ...saltpan(), conditions: { night: true } }));
   await aim.take("Plates coming in");
-  const bleached = aim.evidence.locator("details", { hasText: "Not bleached" });
+  const bleached = aim.evidence.locator("summary", { hasText: "Not bleached" });
   await expect(bleached).toContainText("broken");
   await page.getByRole("radiogroup", { name: "Light of the picture" }).getByText("Night").click();
   const exposed = page.getByRole("radiogroup", { name: "Exposure of the picture" });
@@ -98,13 +98,22 @@ test("how a camera hangs decides which aims it takes, and a housing what it with
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Chandlery door");
-  const build = aim.evidence.locator("details", { hasText: "Aim that the build takes" });
+  const build = aim.evidence.locator("summary", { hasText: "Aim that the build takes" });
   await expect(build).toContainText("kept");
   await page.getByRole("combobox", { name: "How the camera hangs" }).click();
   await page.getByTitle("under a ceiling").click();
   await expect(build).toContainText("broken");
-  await page.keyboard.press("Control+z");
+  await page.getByRole("combobox", { name: "How the camera hangs" }).click();
+  await page.getByTitle("on a wall").last().click();
   await expect(build).toContainText("kept");
+  await page.getByRole("combobox", { name: "Housing" }).click();
+  await page.getByTitle("IP66, IK10").click();
+  await aim.saved();
+  const { site } = await kept(request, openId(page));
+  const camera = (site as unknown as { cameras: { id: string; housing?: object; mounted_as?: string }[] }).cameras.find(
+    (held) => held.id === "c3",
+  );
+  expect([camera?.housing, camera?.mounted_as]).toEqual([{ ip: "IP66", ik: "IK10" }, "wall"]);
 });
 
 test("an overview camera is missed beside who reads plates, and the way that is offered brings it", async ({

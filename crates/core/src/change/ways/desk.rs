@@ -21,7 +21,7 @@ const A_SEARCH: usize = 12_000;
 /// How many samples of the whole site cost as much as a look at one in the picture.
 const OUT_OF_PICTURE: usize = 4;
 /// So many lamps cost as much as a look at a sample.
-const LAMPS_A_LOOK: usize = 3;
+const LAMPS_A_LOOK: usize = 25;
 /// What the mask of a private place costs, in looks: some thousand rays.
 const MASK_LOOKS: usize = 60;
 /// What making an eye for another place costs, in looks.

@@ -90,7 +90,9 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
     rank::keep_the_best_of_each(&mut ranked);
     ranked.truncate(MOST_WAYS);
     let ways: Vec<Way> = ranked.into_iter().map(|(_, way)| way).collect();
-    let why_none = ways.is_empty().then(|| words::why_none(&desk, units));
+    // What was not tried whole is no reason.
+    let why = || if budget.is_spent() { words::NOT_YET.to_owned() } else { words::why_none(&desk, units) };
+    let why_none = ways.is_empty().then(why);
     let works: Vec<Work> = ways.iter().flat_map(|way| &way.patch).filter_map(|op| work(&op.path)).collect();
     let cautions = if ways.is_empty() { vec![] } else { cautions(&works) };
     let cut_short = budget.is_spent().then(|| words::CUT_SHORT.to_owned());

@@ -155,6 +155,9 @@ pub fn of_new(desk: &Desk, camera: &CameraFile, units: Units) -> String {
 /// What is said when there was more to try than work allowed for.
 pub const CUT_SHORT: &str = "There was more to try than is worth waiting for: these are the best found so far. A smaller target is searched whole.";
 
+/// What is said when nothing was found before that.
+pub const NOT_YET: &str = "Nothing was found in the time that is worth waiting for; not all was tried. Fewer lamps and private places, or a smaller target, are searched whole.";
+
 /// What stands against every way.
 pub fn why_none(desk: &Desk, units: Units) -> String {
     let rules = desk.site.rules();
