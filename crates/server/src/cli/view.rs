@@ -100,7 +100,7 @@ pub fn view(file: &Path, args: ViewArgs) -> Answer {
             Light::Day
         },
         grid: args.grid,
-        samples: samples,
+        samples,
         shutter_s: args.shutter_s,
     };
     let drape = args.overhead.map(|path| overhead(&session, &path)).transpose()?;
