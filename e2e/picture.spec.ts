@@ -35,11 +35,13 @@ test("the gate lane by day and by night: the plate reads in the loupe, and pictu
   await shutter.fill("1/30");
   await shutter.press("Enter");
   await expect(page.getByTestId("view-says")).toContainText(/drawn out over [23]\.\d px/);
+  await shutter.fill("1/1000");
+  await shutter.press("Enter");
   await page.getByRole("radiogroup", { name: "Light of the picture" }).getByText("Night").click();
   await aim.viewSettled();
-  // Exposed for plates it shows nothing else.
+  // At a plate camera's shutter it shows plates and nothing else.
   await expect.poll(async () => (await looks(page)).light).toBeLessThan(day.light / 4);
-  const stops = page.getByRole("textbox", { name: "Exposure" });
+  const stops = page.getByRole("textbox", { name: "Lighter by" });
   await stops.fill("5");
   await stops.press("Enter");
   await expect(page.getByText(/of it is burnt out/)).toBeVisible();
