@@ -8,7 +8,7 @@ use super::rank::compare_sites;
 use super::way::{Measures, Way, WayKind};
 use super::words;
 use crate::change::edits::{aim_between, fresh_id, neat, new_camera};
-use crate::file::{CameraFile, Fault, Form, PatchOp, Point2, Which};
+use crate::file::{CameraFile, Fault, Form, ObstacleKind, PatchOp, Point2, Which};
 use crate::judge::Session;
 use crate::judge::evaluation::{Seen, eye_around, seen_by, verdicts, view};
 use crate::scene::{Eye, Solid};
@@ -125,7 +125,13 @@ fn hugged<'a>(site: &'a Site, path: &[Point2]) -> Option<(&'a Solid, Vec<DVec2>)
         (0..count).map(move |i| pair[0].lerp(pair[1], i as f64 / count as f64))
     });
     let steps: Vec<DVec2> = steps.collect();
-    let walls = site.scene().solids().iter().filter(|solid| solid.blocks() && solid.top() > UP_M - 1.0);
+    // A parked van is no wall.
+    let is_wall = |solid: &&Solid| {
+        let kind = site.file().obstacles.iter().find(|o| o.id == solid.id()).map(|o| o.kind);
+        matches!(kind, Some(ObstacleKind::Building | ObstacleKind::Wall))
+    };
+    let high = |solid: &&Solid| solid.blocks() && solid.top() > UP_M - 1.0;
+    let walls = site.scene().solids().iter().filter(high).filter(is_wall);
     let along = |solid: &Solid| -> Vec<DVec2> {
         steps.iter().copied().filter(|at| solid.nearest_on_outline(*at).distance(*at) <= HUGS_M).collect()
     };

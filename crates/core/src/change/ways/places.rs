@@ -3,7 +3,7 @@
 use super::change::{Candidate, Change, Moved, Place};
 use super::search::Search;
 use crate::change::edits::neat;
-use crate::file::{Point2, Spot, SpotKind, Subject};
+use crate::file::{ObstacleKind, Point2, Spot, SpotKind, Subject};
 use crate::scene::{Scene, Solid};
 use glam::DVec2;
 
@@ -97,7 +97,13 @@ impl Search<'_> {
     /// What there is to hold on to at a place: a wall, a pole or a corner within a bracket's reach.
     fn holds_on(&self, at: DVec2) -> Option<Hold> {
         let height = self.camera.ground_m + self.camera.height_m;
-        let solid = near_solids(self.desk.site.scene(), height, at).next()?;
+        let file = self.desk.site.file();
+        // A van drives away, and a door opens.
+        let stays = |solid: &&Solid| {
+            let kind = file.obstacles.iter().find(|o| o.id == solid.id()).map(|o| o.kind);
+            !matches!(kind, Some(ObstacleKind::Vehicle | ObstacleKind::Door | ObstacleKind::Glass))
+        };
+        let solid = near_solids(self.desk.site.scene(), height, at).find(stays)?;
         Some(Hold { on: self.name_of(solid), mounted_on: None })
     }
 
