@@ -1,8 +1,9 @@
 /**
- * What a hand feels, measured in a browser on a running application: `node e2e/measure.mjs [http://127.0.0.1:8017]`.
- * First load, then drags of a camera on the demo and on a made-up site of 64 cameras, 200 targets and 400 obstacles: how long
- * frames take, and in how many of them the figures were those of the site as it was; and what the core alone takes in the
- * browser's engine (this one: V8). Reported, never asserted.
+ * What a hand feels, measured in a browser on a running application: `node e2e/measure.mjs [http://127.0.0.1:8017 [TOOL,TOOL]]`.
+ * First load, then drags of a camera on the demo and on a made-up site of 64 cameras, 200 targets and 400 obstacles, with each
+ * tool open, and the plan moved and zoomed: how long frames take, what of the main thread, and in how many of them the figures
+ * were those of the site as it was; and what the core alone takes in the browser's engine (this one: V8). With tools named only
+ * drags with these (an empty name: as it opens). Reported, never asserted.
  */
 import { readFileSync } from "node:fs";
 import { setTimeout as sleep } from "node:timers/promises";
@@ -11,6 +12,7 @@ import { Core, initSync } from "../web/src/core/made/core.js";
 
 const at = process.argv[2] ?? "http://127.0.0.1:8017";
 const MOVES = 300;
+const CELLS = { west: 0, south: 0, east: 200, north: 200, cell: 0.25, height: 1.6 };
 const args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"];
 
 /** Spreads numbers evenly over [0, 1): multiples of the golden ratio. */
@@ -66,7 +68,7 @@ async function firstLoad(browser) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const began = performance.now();
   await page.goto(at);
-  await page.getByRole("table").waitFor();
+  await page.getByText("Tern Quay Boatyard").first().waitFor();
   const shown = performance.now() - began;
   const bytes = await page.evaluate(() =>
     performance
@@ -78,62 +80,108 @@ async function firstLoad(browser) {
   await page.close();
 }
 
-async function drag(browser, name, id, camera, ground = false) {
+/** Counts frames, and what a hand sees of the expected picture, from now on. */
+function watchFrames() {
+  window.__pictures = [];
+  const put = CanvasRenderingContext2D.prototype.putImageData;
+  CanvasRenderingContext2D.prototype.putImageData = function (...what) {
+    if (this.canvas.matches(".picture-pixels")) window.__pictures.push(performance.now());
+    return put.apply(this, what);
+  };
+  const frames = [];
+  const settled = [];
+  let last = performance.now();
+  const tick = (now) => {
+    frames.push(now - last);
+    settled.push(document.querySelector(".aim").dataset.settled === "true");
+    last = now;
+    window.__tick = requestAnimationFrame(tick);
+  };
+  Object.assign(window, { __frames: frames, __settled: settled, __tick: requestAnimationFrame(tick) });
+}
+
+/** What the main thread did, ms, from the browser's own counters. */
+async function spent(hand) {
+  const { metrics } = await hand.send("Performance.getMetrics");
+  const of = (name) => metrics.find((one) => one.name === name).value * 1000;
+  return { script: of("ScriptDuration"), layout: of("LayoutDuration"), style: of("RecalcStyleDuration"), all: of("TaskDuration") };
+}
+
+/** Moves as a hand does, sixty times a second whether the page follows or not, and reports the frames. */
+async function frames(page, name, send) {
+  const hand = await page.context().newCDPSession(page);
+  await hand.send("Performance.enable");
+  await page.evaluate(watchFrames);
+  const before = await spent(hand);
+  const began = performance.now();
+  const said = [];
+  for (let i = 0; i < MOVES; i++) {
+    said.push(send(hand, i));
+    const due = began + ((i + 1) * 1000) / 60 - performance.now();
+    if (due > 0) await sleep(due);
+  }
+  await Promise.all(said);
+  const took = performance.now() - began;
+  const after = await spent(hand);
+  const [times, settled, pictures] = await page.evaluate(() => {
+    cancelAnimationFrame(window.__tick);
+    return [window.__frames.slice(1), window.__settled.slice(1), window.__pictures];
+  });
+  times.sort((a, b) => a - b);
+  const at_ = (share) => times[Math.min(times.length - 1, Math.floor(share * times.length))].toFixed(1);
+  const share = (settled.filter(Boolean).length / settled.length).toFixed(2);
+  const each = Object.keys(before).map((what) => `${what} ${((after[what] - before[what]) / times.length).toFixed(1)}`);
+  console.log(
+    `${name}: ${took.toFixed(0)} ms; ${times.length} frames: median ${at_(0.5)}, 95 % ${at_(0.95)}, greatest ${at_(1)} ms, ${times.filter((ms) => ms > 100.5).length} over 100; a frame: ${each.join(", ")} ms; settled in ${share}; ${pictures.length} pictures`,
+  );
+}
+
+async function opened(browser, id, tool) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${at}/#/site/${id}`);
   await page.locator('.aim[data-settled="true"]').waitFor();
   await page.locator('[data-testid="relief"][data-settled="true"]').waitFor();
-  if (ground) {
-    await page.keyboard.press("g");
-    await page.getByRole("combobox", { name: "Where the quiet path leads" }).click({ force: true });
-    await page.keyboard.press("ArrowDown");
-    await page.keyboard.press("Enter");
-    await page.locator('[data-testid="ground-layers"][data-settled="true"]').waitFor();
-  }
+  if (tool) await page.getByTestId(`tool-${tool}`).click();
+  if (tool === "ground") await page.locator('[data-testid="ground-layers"][data-settled="true"]').waitFor();
+  await page.evaluate(() => document.fonts.ready);
+  return page;
+}
+
+async function drag(browser, name, id, camera, tool = null) {
+  const page = await opened(browser, id, tool);
   const box = await page.getByTestId(camera).locator(".camera-body").boundingBox();
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down();
-  await page.evaluate(() => {
-    // What a hand sees of the expected picture: each time one is put on its canvas.
-    window.__pictures = [];
-    const put = CanvasRenderingContext2D.prototype.putImageData;
-    CanvasRenderingContext2D.prototype.putImageData = function (...what) {
-      if (this.canvas.matches(".picture-pixels")) window.__pictures.push(performance.now());
-      return put.apply(this, what);
-    };
-    const frames = [];
-    const settled = [];
-    let last = performance.now();
-    const tick = (now) => {
-      frames.push(now - last);
-      settled.push(document.querySelector(".aim").dataset.settled === "true");
-      last = now;
-      window.__tick = requestAnimationFrame(tick);
-    };
-    Object.assign(window, { __frames: frames, __settled: settled, __tick: requestAnimationFrame(tick) });
-  });
-  const began = performance.now();
-  // As a hand moves: sixty times a second, whether the page follows or not.
-  const hand = await page.context().newCDPSession(page);
-  const said = [];
-  for (let i = 0; i < MOVES; i++) {
+  await frames(page, `${name}, a camera dragged${tool ? `, ${tool} open` : ""}`, (hand, i) => {
     const place = { x: x + 60 * Math.sin(i / 40), y: y + 25 * Math.sin(i / 25) };
-    said.push(hand.send("Input.dispatchMouseEvent", { type: "mouseMoved", button: "left", buttons: 1, ...place }));
-    await sleep(1000 / 60);
-  }
-  await Promise.all(said);
-  const took = performance.now() - began;
-  const [frames, settled, pictures] = await page.evaluate(() => {
-    cancelAnimationFrame(window.__tick);
-    return [window.__frames.slice(1), window.__settled.slice(1), window.__pictures];
+    return hand.send("Input.dispatchMouseEvent", { type: "mouseMoved", button: "left", buttons: 1, ...place });
   });
   await page.mouse.up();
-  frames.sort((a, b) => a - b);
-  const at_ = (share) => frames[Math.min(frames.length - 1, Math.floor(share * frames.length))].toFixed(1);
-  const share = (settled.filter(Boolean).length / settled.length).toFixed(2);
-  console.log(
-    `${name}: ${MOVES} moves in ${took.toFixed(0)} ms; ${frames.length} frames: median ${at_(0.5)}, 95 % ${at_(0.95)}, greatest ${at_(1)} ms, ${frames.filter((ms) => ms > 100.5).length} over 100 ms; settled in ${share} of them; ${pictures.length} pictures of what it sees, ${(took / Math.max(pictures.length, 1)).toFixed(0)} ms apart`,
+  await page.close();
+}
+
+async function panAndZoom(browser, name, id) {
+  const page = await opened(browser, id, null);
+  const box = await page.locator(".plan-sheet").boundingBox();
+  // A place on the sheet where nothing stands: what begins there moves the sheet.
+  const [x, y] = await page.evaluate(({ x, y, width, height }) => {
+    for (let i = 1; i < 40; i++)
+      for (let j = 1; j < 40; j++) {
+        const at = [x + (width * i) / 40, y + (height * j) / 40];
+        if (document.elementFromPoint(...at)?.matches(".plan-sheet")) return at;
+      }
+    throw new Error("no free place on the plan");
+  }, box);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await frames(page, `${name}, panned`, (hand, i) => {
+    const place = { x: x + 90 * Math.sin(i / 40), y: y + 45 * Math.sin(i / 25) };
+    return hand.send("Input.dispatchMouseEvent", { type: "mouseMoved", button: "left", buttons: 1, ...place });
+  });
+  await page.mouse.up();
+  await frames(page, `${name}, zoomed`, (hand, i) =>
+    hand.send("Input.dispatchMouseEvent", { type: "mouseWheel", x, y, deltaX: 0, deltaY: Math.floor(i / 50) % 2 ? 12 : -12 }),
   );
   await page.close();
 }
@@ -155,14 +203,14 @@ function coreAlone() {
     return JSON.stringify({ cameras: { put: [camera] } });
   };
   const relief = () => {
-    core.want_relief(1, 0, 0, 200, 200, 0.25, 1.6, 0, 1);
+    core.want_relief(JSON.stringify(CELLS), 1, 0, 1);
     while (core.step_relief(1));
   };
   const moves = Array.from({ length: 60 }, (_, i) => timed(() => core.change(moved(i))));
   const whole = Array.from({ length: 5 }, () => {
     const fresh = Core.open(JSON.stringify(bigSite()));
     const took = timed(() => {
-      fresh.want_relief(1, 0, 0, 200, 200, 0.25, 1.6, 0, 1);
+      fresh.want_relief(JSON.stringify(CELLS), 1, 0, 1);
       while (fresh.step_relief(1));
     });
     fresh.free();
@@ -173,11 +221,11 @@ function coreAlone() {
     core.change(moved(i + 0.5));
     return timed(relief);
   });
-  const wish = JSON.stringify({ need_px_per_m: 62.5, height_m: 1.6, goal: [100, 100] });
-  core.ground(wish);
+  const wish = JSON.stringify({ ask: "ground", wish: { need_px_per_m: 62.5, height_m: 1.6, goal: [100, 100] } });
+  core.ask(wish);
   const grounds = Array.from({ length: 20 }, (_, i) => {
     core.change(moved(i + 0.25));
-    return timed(() => core.ground(wish));
+    return timed(() => core.ask(wish));
   });
   const asked = (ask) => median(Array.from({ length: 10 }, () => timed(() => core.ask(JSON.stringify(ask)))));
   const why = asked({ ask: "why", at: [101, 97], height_m: 1.6, need_px_per_m: 62.5, units: "metres" });
@@ -215,18 +263,26 @@ function picturesAlone() {
   core.free();
 }
 
-coreAlone();
-picturesAlone();
+const only = process.argv[3];
+if (only === undefined) {
+  coreAlone();
+  picturesAlone();
+}
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args });
-await firstLoad(browser);
-const sites = await (await fetch(`${at}/api/sites`)).json();
-await drag(browser, "demo", sites.sites.find((site) => site.name.startsWith("Tern Quay")).id, "camera-c4");
+if (only === undefined) await firstLoad(browser);
+const { sites } = await (await fetch(`${at}/api/sites`)).json();
+const quay = sites.find((site) => site.name.startsWith("Tern Quay")).id;
 const kept = await fetch(`${at}/api/sites`, {
   method: "POST",
   headers: { "Content-Type": "application/json" },
   body: JSON.stringify({ says: "To be measured", site: bigSite() }),
 });
 const big = (await kept.json()).site_id;
-await drag(browser, "64 × 200 × 400", big, "camera-c7");
-await drag(browser, "64 × 200 × 400, with the ground and a quiet path", big, "camera-c7", true);
+const tools = only !== undefined ? only.split(",") : ["", "section", "beside", "night", "sun", "ground", "designs"];
+for (const tool of tools) {
+  await drag(browser, "demo", quay, "camera-c4", tool || null);
+  await drag(browser, "64 × 200 × 400", big, "camera-c7", tool || null);
+}
+await panAndZoom(browser, "demo", quay);
+await panAndZoom(browser, "64 × 200 × 400", big);
 await browser.close();

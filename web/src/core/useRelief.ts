@@ -44,6 +44,12 @@ export function cellsOver({ centre, scale, size }: PlanWindow, px: number, heigh
   return { west, south, east: west + (columns ?? 1) * cell, north: south + (rows ?? 1) * cell, cell, height };
 }
 
+/** Whether cells lie under all of a window. */
+function covers({ west, south, east, north }: ReliefWish, { centre: [x, y], scale, size }: PlanWindow): boolean {
+  const [half, tall] = [size[0] / scale / 2, size[1] / scale / 2];
+  return x - half >= west && x + half <= east && y - tall >= south && y + tall <= north;
+}
+
 export function useRelief(site: SiteFile, plan: PlanWindow, height: number, sheet: 0 | 1 = 0): ReliefShown | null {
   const [shown, setShown] = useState<ReliefShown | null>(null);
   const runner = useMemo(
@@ -59,11 +65,21 @@ export function useRelief(site: SiteFile, plan: PlanWindow, height: number, shee
   const [x, y] = centre;
   const [width, tall] = size;
   const first = useRef(true);
+  const latest = useRef<ReliefShown | null>(null);
+  useEffect(() => {
+    latest.current = shown;
+  });
   useEffect(() => () => runner.stop(), [runner]);
   useEffect(() => {
     if (width === 0 || tall === 0) return;
     const over = (px: number): ReliefWish => cellsOver({ centre: [x, y], scale, size: [width, tall] }, px, height);
-    if (!first.current) runner.want({ site, window: over(COARSE_PX), slot: 0 });
+    // A plan that is only moved shows what it has, as far as that reaches.
+    const { raster, of } = latest.current ?? {};
+    const has =
+      of === site &&
+      raster?.wish.height === height &&
+      covers(raster.wish, { centre: [x, y], scale, size: [width, tall] });
+    if (!first.current && !has) runner.want({ site, window: over(COARSE_PX), slot: 0 });
     first.current = false;
     return onceAtRest(REST, () => runner.want({ site, window: over(FINE_PX), slot: 1 }));
   }, [runner, site, x, y, scale, width, tall, height]);

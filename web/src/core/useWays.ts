@@ -7,10 +7,11 @@ const REST = 180;
 
 export type WaysState = { kind: "none" } | { kind: "asking" } | { kind: "found"; ways: Ways };
 
-export function useWays(site: SiteFile, line: Line | null, wanted: boolean, units: Units): WaysState {
-  const question = wanted && line ? { ask: "ways" as const, line, units } : null;
+/** `ready` says whether it is known that they are wanted of this very site: while it is not, nothing is asked. */
+export function useWays(site: SiteFile, line: Line | null, wanted: boolean, ready: boolean, units: Units): WaysState {
+  const question = wanted && ready && line ? { ask: "ways" as const, line, units } : null;
   // A site that makes no sense has no ways: the screen says so elsewhere.
   const { value, settled } = useAnswer(site, question, { rest: REST, by: "thinker" });
-  if (!question) return { kind: "none" };
+  if (!wanted || !line) return { kind: "none" };
   return settled && value ? { kind: "found", ways: value } : { kind: "asking" };
 }

@@ -1,4 +1,5 @@
 /** What the server does not have yet, kept on this device while it is worked on: at once, but not at every move of a hand. */
+import { useHand } from "../core/hand";
 import type { SiteFile } from "../core/types";
 import { type Draft, draftsOf, putDraft, takeDraft } from "./shelf";
 import { TAB, livingTabs } from "./tabs";
@@ -7,6 +8,8 @@ export type { Draft } from "./shelf";
 
 /** A hand that drags makes sixty states a second, and a large site takes milliseconds to write: written is at most so often, ms. */
 const AT_MOST = 250;
+/** And under a hand that drags: its gesture is not done, and what it holds is said when the page goes. */
+const UNDER_A_HAND = 2000;
 /** Where the last state of a window stands that was closed before the database had it. */
 const LAST = "bright-angle/last/";
 
@@ -26,7 +29,7 @@ export function keepDraft(draft: Unwritten): void {
   if (waiting && waiting.id !== draft.id) writeWaiting();
   waiting = draft;
   newest.set(draft.id, draft.site);
-  const wait = written + AT_MOST - Date.now();
+  const wait = written + (useHand.getState().holds ? UNDER_A_HAND : AT_MOST) - Date.now();
   if (wait <= 0) writeWaiting();
   else timer ??= setTimeout(writeWaiting, wait);
 }
@@ -58,6 +61,11 @@ function lastWord(): void {
   }
   writeWaiting();
 }
+
+// A hand that lets go leaves a state that stands.
+useHand.subscribe(({ holds }) => {
+  if (!holds) writeWaiting();
+});
 
 if (typeof window !== "undefined") {
   window.addEventListener("pagehide", lastWord);

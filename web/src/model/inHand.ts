@@ -7,7 +7,7 @@ import type { ThingRef } from "./kinds";
 /** What the next tap on the plan does: puts a thing of a kind down, draws or selects, or points at a place. */
 export type Placing = "target" | "camera" | "obstacle" | "lamp" | "why" | "goal" | "draw" | "box";
 
-interface InHand {
+export interface InHand {
   target: string | null;
   head: HeadRef | null;
   /** What is in hand beside the sight line: an obstacle, a lamp, a private place. */

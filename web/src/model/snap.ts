@@ -96,3 +96,23 @@ export function along([x, y]: Point, length: number, bearing: number): Point {
   const turn = (bearing * Math.PI) / 180;
   return [rounded(x + Math.sin(turn) * length, 3), rounded(y + Math.cos(turn) * length, 3)];
 }
+
+type Box = readonly [west: number, south: number, east: number, north: number];
+const boxes = new WeakMap<number[][], Box>();
+
+/** What encloses an outline; kept with it, since an outline that changes is another one. */
+function boxOf(outline: number[][]): Box {
+  const held = boxes.get(outline);
+  if (held) return held;
+  const [xs, ys] = [outline.map(([x = 0]) => x), outline.map(([, y = 0]) => y)];
+  const box: Box = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+  boxes.set(outline, box);
+  return box;
+}
+
+/** Whether a place is within so many metres of an outline's sides. */
+export function isBeside(outline: number[][], closed: boolean, [x, y]: Point, within: number): boolean {
+  const [west, south, east, north] = boxOf(outline);
+  if (x < west - within || x > east + within || y < south - within || y > north + within) return false;
+  return edgesOf(outline, closed).some((edge) => toEdge(edge, [x, y]) <= within);
+}

@@ -1,14 +1,22 @@
 /** The sheet of a plan: one view and one gesture handler for all its layers, from the ground up. */
-import { Button } from "antd";
-import { memo, type ReactNode, useCallback, useEffect, useRef } from "react";
+import { memo, type MouseEvent, type ReactNode, useCallback, useEffect, useRef } from "react";
 import type { Point, SiteDrawing, SiteFile, Units } from "../core/types";
 import { HandlesProvider } from "../ui/Handle";
 import { DrawingImage } from "./layers/DrawingImage";
+import { StillLayer } from "./StillLayer";
 import { Furniture, Grid } from "./layers/Furniture";
+import { Patterns } from "./layers/Patterns";
 import { usePlanView } from "./planView";
 import { type PlanView, fitting, toScreen, toSite, zoomed } from "./view";
 import { usePlanGestures } from "./usePlanGestures";
+import { Button } from "../ui/controls";
 import "./plan.css";
+
+/** A layer of a plan: what follows a hand, or what stands still beside it; that is drawn anew when its function is another one. */
+export interface Layer {
+  still?: boolean;
+  draw(view: PlanView): ReactNode;
+}
 
 interface Props {
   site: SiteFile;
@@ -24,14 +32,16 @@ interface Props {
   /** Between the ground and what stands on it: the relief. */
   ground?: ReactNode;
   /** What is drawn, from the ground up. */
-  layers(view: PlanView): ReactNode;
+  layers: readonly Layer[];
   /** What lies over the drawing: legends, cards, words. */
   children?: ReactNode;
 }
 
 export function Sheet({ site, id, units, label, onTap, onHover, className = "", ground, layers, children }: Props) {
   const view = usePlanView();
-  const { svg, measured, handles } = usePlanGestures(site, id);
+  const { sheet, measured, handles } = usePlanGestures(site, id);
+  // What was pressed: a click that ends on a handle is the handle's, also where that has gone over into another layer.
+  const onHandle = useRef(false);
   const tap = (at: Point): void => onTap?.(toSite(usePlanView.getState(), at));
   const latest = useRef(site);
   useEffect(() => {
@@ -45,30 +55,47 @@ export function Sheet({ site, id, units, label, onTap, onHover, className = "", 
     <div className={`plan ${className}`} ref={measured}>
       <Ground view={view} drawing={site.drawing ?? null} units={units} />
       {ground}
-      <svg
-        ref={svg}
+      <div
+        ref={sheet}
         className={onTap ? "plan-sheet plan-placing" : "plan-sheet"}
         role="group"
         tabIndex={0}
         aria-label={label}
-        onClick={(event) => tap([event.nativeEvent.offsetX, event.nativeEvent.offsetY])}
-        onPointerMove={
-          onHover &&
-          ((event) => {
-            // Of the sheet, not of what is drawn on it.
-            const box = event.currentTarget.getBoundingClientRect();
-            onHover(toSite(usePlanView.getState(), [event.clientX - box.left, event.clientY - box.top]));
-          })
-        }
+        onPointerDown={({ target }) => {
+          onHandle.current = target instanceof Element && target.closest("[data-handle]") !== null;
+        }}
+        onClick={(event) => onHandle.current || tap(placeOn(event))}
+        onPointerMove={onHover && ((event) => onHover(toSite(usePlanView.getState(), placeOn(event))))}
         onKeyDown={(event) => event.key === "Enter" && tap([view.size[0] / 2, view.size[1] / 2])}
       >
-        <HandlesProvider value={handles}>{view.size[0] > 0 && layers(view)}</HandlesProvider>
-        {view.size[0] > 0 && <Furniture view={view} units={units} />}
-      </svg>
+        <HandlesProvider value={handles}>
+          {view.size[0] > 0 &&
+            layers.map(({ still, draw }, place) =>
+              still ? (
+                <StillLayer key={place} view={view} draw={draw} />
+              ) : (
+                <svg key={place} className="plan-layer">
+                  {draw(view)}
+                </svg>
+              ),
+            )}
+        </HandlesProvider>
+        {view.size[0] > 0 && (
+          <svg className="plan-layer">
+            <Furniture view={view} units={units} />
+          </svg>
+        )}
+      </div>
       <Tools onZoom={zoom} onAll={all} />
       {children}
     </div>
   );
+}
+
+/** Where a pointer is on the sheet, px: of the sheet, not of what is drawn on it. */
+function placeOn({ currentTarget, clientX, clientY }: MouseEvent<HTMLElement>): Point {
+  const box = currentTarget.getBoundingClientRect();
+  return [clientX - box.left, clientY - box.top];
 }
 
 /** Zooms about the middle. */
@@ -105,6 +132,7 @@ const Ground = memo(function Ground({
 }) {
   return (
     <svg className="plan-ground">
+      <Patterns />
       {view.size[0] > 0 && (
         <>
           <DrawingImage view={view} drawing={drawing} />

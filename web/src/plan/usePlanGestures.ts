@@ -8,16 +8,16 @@ import { usePlanView } from "./planView";
 import { fitting, toScreen, zoomed } from "./view";
 
 interface Gestures {
-  svg: RefObject<SVGSVGElement | null>;
+  sheet: RefObject<HTMLDivElement | null>;
   measured: (element: HTMLElement | SVGElement | null) => void;
   handles: Handles;
 }
 
 /** `id` names the site: another one is shown whole. */
 export function usePlanGestures(site: SiteFile, id: string): Gestures {
-  const svg = useRef<SVGSVGElement>(null);
+  const sheet = useRef<HTMLDivElement>(null);
   const { set } = usePlanView.getState();
-  const handles = useHandles(svg, {
+  const handles = useHandles(sheet, {
     onPan: ([u, v]) => {
       const view = usePlanView.getState();
       set({ centre: [view.centre[0] - u / view.scale, view.centre[1] + v / view.scale] });
@@ -27,7 +27,7 @@ export function usePlanGestures(site: SiteFile, id: string): Gestures {
   });
   const measured = useFitting(site, id);
   usePlanKeys(site);
-  return { svg, measured, handles };
+  return { sheet, measured, handles };
 }
 
 /** Keeps the plan's size, and shows all of a site when it is opened. */

@@ -1,6 +1,7 @@
 /** The fields of the survey forms: big enough for a glove, kept as they are typed. */
-import { Input, Radio } from "antd";
+import { Input } from "antd";
 import type { ReactNode } from "react";
+import { RadioGroup } from "./controls";
 
 interface FrameProps {
   name: string;
@@ -81,7 +82,7 @@ export function ChoiceField<T extends string>({
 }: ChoiceProps<T>) {
   return (
     <Field name={name} label={label} needed={needed} hint={hint}>
-      <Radio.Group
+      <RadioGroup
         aria-label={label}
         size="large"
         optionType="button"

@@ -38,10 +38,35 @@ export interface Actions {
   onRemove?: (() => void) | undefined;
 }
 
-export type Handles = Map<string, { label: string; actions: Actions }>;
+/** Where a layer of a drawing lies on it: from its corner, px, and how much larger than it was drawn. */
+export interface Lies {
+  from: Point;
+  times: number;
+}
+
+export type Handles = Map<string, { label: string; actions: Actions; lies: RefObject<Lies> | null }>;
 
 const InDrawing = createContext<Handles>(new Map());
 export const HandlesProvider = InDrawing.Provider;
+
+const InLayer = createContext<RefObject<Lies> | null>(null);
+/** What is in it lies elsewhere than it is drawn: a hand on it is told where it is as the layer was drawn. */
+export const LayerProvider = InLayer.Provider;
+
+/** A drag as the layer sees it that its handle is in. */
+function inLayer(drag: Drag, lies: RefObject<Lies> | null): Drag {
+  if (!lies) return drag;
+  const { from, times } = lies.current;
+  const of = (value: number, axis: 0 | 1): number => (value - from[axis]) / times;
+  return {
+    ...drag,
+    at: [of(drag.at[0], 0), of(drag.at[1], 1)],
+    moved: [drag.moved[0] / times, drag.moved[1] / times],
+  };
+}
+
+/** The handle that had the focus when it went; one that comes with its name, in another layer, has it again. */
+let focusOf: string | null = null;
 
 /** What the pointer does to the drawing itself. */
 interface Beneath {
@@ -64,7 +89,7 @@ interface Held {
 }
 
 /** The gesture handler of a drawing: to the handle that was pressed goes what the pointer does, else to the drawing itself. */
-export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Beneath = {}): Handles {
+export function useHandles(drawing: RefObject<HTMLElement | SVGSVGElement | null>, beneath: Beneath = {}): Handles {
   const handles = useMemo<Handles>(() => new Map(), []);
   const frames = useMemo(() => new PerFrame(), []);
   const dragged = useRef<Held | null>(null);
@@ -107,7 +132,10 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
             dragged.current = held;
             useHand.setState({ holds: true });
           }
-          frames.soon(() => handles.get(held.key ?? "")?.actions.onDrag?.(drag));
+          frames.soon(() => {
+            const now = handles.get(held.key ?? "");
+            now?.actions.onDrag?.(inLayer(drag, now.lies));
+          });
           if (first || last) frames.now();
         } else if (!pinching && beneath.onPan) {
           held.panned = [held.panned[0] + delta[0], held.panned[1] + delta[1]];
@@ -137,7 +165,8 @@ export function useHandles(drawing: RefObject<SVGSVGElement | null>, beneath: Be
     },
     {
       target: drawing,
-      drag: { filterTaps: true, pointer: { keys: false } },
+      // Heard from the window: what is taken in hand may come into another layer, and its element goes.
+      drag: { filterTaps: true, pointer: { keys: false, capture: false } },
       wheel: { eventOptions: { passive: false } },
       pinch: { eventOptions: { passive: false } },
     },
@@ -171,7 +200,7 @@ class PerFrame {
 }
 
 /** One gesture keeps its name from press to release, whatever becomes of the label meanwhile. */
-function pressed(target: EventTarget | null, startTime: number, drawing: SVGSVGElement | null, handles: Handles): Held {
+function pressed(target: EventTarget | null, startTime: number, drawing: Element | null, handles: Handles): Held {
   const key = (target as Element | null)?.closest<SVGGElement>("[data-handle]")?.dataset["handle"];
   const label = key === undefined ? "" : (handles.get(key)?.label ?? "");
   return {
@@ -227,20 +256,28 @@ export function Handle({
   testId,
 }: Props) {
   const handles = useContext(InDrawing);
-  const key = useId();
+  const lies = useContext(InLayer);
+  const own = useId();
+  // One that goes over into another layer keeps its name.
+  const key = testId ?? own;
+  const element = useRef<SVGGElement>(null);
   const actions = useRef<Actions>({});
   useLayoutEffect(() => {
     actions.current = { onChoose, onDrag, onRemove };
-    handles.set(key, { label, actions: actions.current });
+    handles.set(key, { label, actions: actions.current, lies });
   });
-  useLayoutEffect(
-    () => () => {
+  useLayoutEffect(() => {
+    const drawn = element.current;
+    if (focusOf === key) drawn?.focus({ preventScroll: true });
+    focusOf = null;
+    return () => {
+      if (drawn !== null && drawn === document.activeElement) focusOf = key;
       handles.delete(key);
-    },
-    [handles, key],
-  );
+    };
+  }, [handles, key]);
   return (
     <g
+      ref={element}
       data-handle={key}
       className={`${onDrag ? "handle" : "choice"} ${className}`}
       role="button"

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Units } from "../core/types";
 import { formatLength, lengthStep, parseLength } from "./length";
 import { parseNumber } from "./number";
+import { steady } from "./steady";
 import { useTakenWhenLeft } from "./typed";
 
 export interface Quantity {
@@ -15,6 +16,18 @@ export interface Quantity {
 
 /** A quantity with a unit written behind the number; none where it is empty. */
 export function plain(unit: string, decimals: number, step: number): Quantity {
+  return once(`${unit}/${decimals}/${step}`, () => plainly(unit, decimals, step));
+}
+
+/** One quantity for all who ask for the same: what has not changed is not drawn again. */
+const made = new Map<string, Quantity>();
+function once(key: string, make: () => Quantity): Quantity {
+  const quantity = made.get(key) ?? make();
+  made.set(key, quantity);
+  return quantity;
+}
+
+function plainly(unit: string, decimals: number, step: number): Quantity {
   const behind = new RegExp(`\\s*(${unit === "°" ? "°|deg" : unit.replace("/", "\\/")})?$`, "i");
   return {
     format: (value) => `${value.toFixed(decimals)}${unit === "°" ? "°" : unit && ` ${unit}`}`,
@@ -27,22 +40,22 @@ export function plain(unit: string, decimals: number, step: number): Quantity {
 /** A count: a whole number, with what is counted behind it. */
 export function whole(unit: string): Quantity {
   const any = plain(unit, 0, 1);
-  return {
+  return once(`whole ${unit}`, () => ({
     ...any,
     parse: (text) => {
       const read = any.parse(text);
       return read !== null && Number.isInteger(read) ? read : null;
     },
-  };
+  }));
 }
 
 export function length(units: Units): Quantity {
-  return {
+  return once(units, () => ({
     format: (value) => formatLength(value, units),
     parse: (text) => parseLength(text, units),
     step: lengthStep(units),
     decimals: 4,
-  };
+  }));
 }
 
 /** How long after its last step a dial still counts as being turned, ms. */
@@ -70,11 +83,19 @@ interface Props {
   inHand?: boolean;
 }
 
-export function Measure(props: Props) {
-  return <Dial key={props.of} {...props} />;
+export function Measure({ of, empty, ...props }: Props) {
+  return <Steady key={of} {...props} {...(empty && { word: empty.word, onEmpty: empty.onEmpty })} />;
 }
 
-function Dial({ label, value, empty, quantity, min, max, onChange, disabled, hint, inHand }: Props) {
+interface DialProps extends Omit<Props, "of" | "empty"> {
+  /** How it stands when nothing is said; only with what unsays it. */
+  word?: string;
+  onEmpty?(): void;
+}
+
+const Steady = steady(Dial);
+
+function Dial({ label, value, word, onEmpty, quantity, min, max, onChange, disabled, hint, inHand }: DialProps) {
   const [typed, setTyped] = useState<string | null>(null);
   // While somebody is about to type, an answer that arrives must not change the text under the hand.
   const [held, setHeld] = useState<string | null>(null);
@@ -119,9 +140,9 @@ function Dial({ label, value, empty, quantity, min, max, onChange, disabled, hin
   };
   const commit = (): void => {
     if (typed === null) return;
-    if (empty && ["", empty.word.toLowerCase()].includes(typed.trim().toLowerCase())) {
+    if (word !== undefined && ["", word.toLowerCase()].includes(typed.trim().toLowerCase())) {
       letGo();
-      if (value !== null) empty.onEmpty();
+      if (value !== null) onEmpty?.();
       return;
     }
     const read = quantity.parse(typed);
@@ -133,7 +154,7 @@ function Dial({ label, value, empty, quantity, min, max, onChange, disabled, hin
     if (value === null || Math.abs(taken - value) > 1e-9) onChange(taken, false);
   };
   useTakenWhenLeft(commit);
-  const shown = value === null ? (empty?.word ?? "") : quantity.format(value);
+  const shown = value === null ? (word ?? "") : quantity.format(value);
   const keys = (event: React.KeyboardEvent): void => {
     const steps = { ArrowUp: 1, ArrowDown: -1 }[event.key];
     if (event.key === "Enter") commit();

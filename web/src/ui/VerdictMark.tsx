@@ -10,30 +10,32 @@ export function VerdictShape({
   size?: number;
   at?: Point;
 }) {
+  // Placed by its figures, not by a transform: each transform is a layer that the browser keeps account of.
+  const k = size / 20;
+  const to = (x: number, y: number): string => `${u + x * k} ${v + y * k}`;
+  const ring = { cx: u, cy: v, r: 7.7 * k, className: "verdict-line" };
   return (
-    <g className={`verdict verdict-${verdict ?? "none"}`} transform={`translate(${u} ${v}) scale(${size / 20})`}>
-      <circle r="10.5" className="verdict-ground" />
+    <g className={`verdict verdict-${verdict ?? "none"}`}>
+      <circle cx={u} cy={v} r={10.5 * k} className="verdict-ground" />
       {verdict === "kept" && (
         <>
-          <circle r="8.6" className="verdict-fill" />
-          <path d="M-4 0.4L-1.1 3.4L4.2 -3" className="verdict-cut" />
+          <circle cx={u} cy={v} r={8.6 * k} className="verdict-fill" />
+          <path d={`M${to(-4, 0.4)}L${to(-1.1, 3.4)}L${to(4.2, -3)}`} className="verdict-cut" />
         </>
       )}
       {verdict === "tight" && (
         <>
-          <circle r="7.7" className="verdict-line" />
-          <path d="M0 -7.7A7.7 7.7 0 0 0 0 7.7Z" className="verdict-fill" />
+          <circle {...ring} />
+          <path d={`M${to(0, -7.7)}A${7.7 * k} ${7.7 * k} 0 0 0 ${to(0, 7.7)}Z`} className="verdict-fill" />
         </>
       )}
       {verdict === "broken" && (
         <>
-          <circle r="7.7" className="verdict-line" />
-          <path d="M-5.2 -5.2L5.2 5.2" className="verdict-line" />
+          <circle {...ring} />
+          <path d={`M${to(-5.2, -5.2)}L${to(5.2, 5.2)}`} className="verdict-line" />
         </>
       )}
-      {(verdict === "unknown" || verdict === null) && (
-        <circle r="7.7" className="verdict-line" strokeDasharray="3.2 2.8" />
-      )}
+      {(verdict === "unknown" || verdict === null) && <circle {...ring} strokeDasharray="3.2 2.8" />}
     </g>
   );
 }

@@ -14,7 +14,7 @@ const DEEPEST = 800;
 const SOUNDINGS_PX = 62;
 const STROKES_PX = 7;
 
-let canvas: OffscreenCanvas | null = null;
+const canvas = new OffscreenCanvas(1, 1);
 let shown: ChartView | null = null;
 let held: { request: ChartRequest; chart: Chart } | null = null;
 
@@ -25,27 +25,32 @@ const faces = [
 ];
 for (const face of faces) {
   (self as unknown as { fonts: FontFaceSet }).fonts.add(face);
-  void face.load().then(draw, () => undefined);
+  void face.load().then(
+    () => answer(null),
+    () => undefined,
+  );
 }
 
 self.onmessage = ({ data }: MessageEvent<ToChart>): void => {
-  if ("canvas" in data) {
-    canvas = data.canvas;
+  if ("life" in data) {
     void hold(data.life).then((ready) => self.postMessage({ ready } satisfies FromChart));
   } else if ("show" in data) {
     const before = shown;
     shown = data.show;
     if (held && before?.inks !== shown.inks) held = { ...held, chart: made(held.request, shown.inks) };
-    draw();
+    answer(data.id);
   } else {
     if (shown) held = { request: data.make, chart: made(data.make, shown.inks) };
-    draw();
-    self.postMessage({ drawn: data.make.id } satisfies FromChart);
+    answer(data.make.id);
   }
 };
 
-function draw(): void {
-  if (canvas && shown && held) drawChart(canvas, held.chart, shown);
+/** Draws what there is, and hands it over with the view that it is of: both come to the screen in one step. */
+function answer(drawn: number | null): void {
+  if (!shown || !held) return self.postMessage({ drawn, picture: null } satisfies FromChart);
+  drawChart(canvas, held.chart, shown);
+  const picture = { bitmap: canvas.transferToImageBitmap(), view: shown.view };
+  self.postMessage({ drawn, picture } satisfies FromChart, { transfer: [picture.bitmap] });
 }
 
 function made({ wish, columns, rows, values, needs, scale }: ChartRequest, inks: Inks): Chart {

@@ -34,14 +34,17 @@ export interface ChartRequest {
   scale: number;
 }
 
-/**
- * The canvas comes first, with the lock that the worker holds as long as it lives; then views and rasters. Each raster is answered
- * with its id once it is drawn.
- */
-export type ToChart = { canvas: OffscreenCanvas; life: string } | { show: ChartView } | { make: ChartRequest };
+/** First the lock that the worker holds as long as it lives; then views and rasters, each answered with its id once it is drawn. */
+export type ToChart = { life: string } | { show: ChartView; id: number } | { make: ChartRequest };
 
-/** What comes back: that it is ready, and whether it holds its lock; which raster is drawn. */
-export type FromChart = { ready: boolean } | { drawn: number };
+/** A drawn chart, and the view that it was drawn at: the plan may have moved on meanwhile. */
+export interface ChartPicture {
+  bitmap: ImageBitmap;
+  view: PlanView;
+}
+
+/** What comes back: that it is ready, and whether it holds its lock; what was asked for, drawn as far as there is something to draw. */
+export type FromChart = { ready: boolean } | { drawn: number | null; picture: ChartPicture | null };
 
 /** A line of the chart, m east and north. */
 export type ChartLine = Point[];

@@ -3,6 +3,7 @@ import { memo } from "react";
 import type { Camera, CameraHead, HeadRef, Point } from "../../core/types";
 import { viewOf } from "../../model/views";
 import { Handle } from "../../ui/Handle";
+import { turned } from "./turned";
 import { type PlanView, toScreen, toSite } from "../view";
 
 /** How far the aiming grip sits from the camera, px. */
@@ -21,6 +22,15 @@ interface Props {
   inHand: HeadRef | null;
   actions: CameraActions;
 }
+
+const LENS: Point[][] = [
+  [
+    [-4.6, -6.5],
+    [-6.8, -14],
+    [6.8, -14],
+    [4.6, -6.5],
+  ],
+];
 
 export const CameraMark = memo(function CameraMark({ view, camera, inHand, actions }: Props) {
   const [u, v] = toScreen(view, camera.position);
@@ -46,12 +56,7 @@ export const CameraMark = memo(function CameraMark({ view, camera, inHand, actio
       >
         <circle cx={u} cy={v} r={22} className="reach" />
         {camera.heads.map((head) => (
-          <path
-            key={head.id}
-            transform={`translate(${u} ${v}) rotate(${head.pan_deg})`}
-            d="M-4.6 -6.5L-6.8 -14H6.8L4.6 -6.5Z"
-            className="camera-lens"
-          />
+          <path key={head.id} d={turned(LENS, [u, v], head.pan_deg, true)} className="camera-lens" />
         ))}
         <circle cx={u} cy={v} r={7} className="camera-body" />
         <text x={u + name[0]} y={v + name[1] + 4} textAnchor="middle" className="camera-name">

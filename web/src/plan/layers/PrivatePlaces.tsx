@@ -22,12 +22,6 @@ interface Props {
 export const PrivatePlaces = memo(function PrivatePlaces({ view, places = [], inHand, actions }: Props) {
   return (
     <g className="private-places">
-      <defs>
-        <pattern id="private-dots" width="6" height="6" patternUnits="userSpaceOnUse">
-          <circle cx="1.5" cy="1.5" r="1.1" className="private-dot" />
-          <circle cx="4.5" cy="4.5" r="1.1" className="private-dot" />
-        </pattern>
-      </defs>
       {places.map((place) => (
         <PrivateMark key={place.id} view={view} place={place} inHand={place.id === inHand} actions={actions} />
       ))}

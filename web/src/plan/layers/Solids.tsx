@@ -27,11 +27,6 @@ interface Props {
 export const Solids = memo(function Solids({ view, obstacles = [], units, inHand = null, actions }: Props) {
   return (
     <g className="obstacles">
-      <defs>
-        <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="7" className="hatch-line" />
-        </pattern>
-      </defs>
       {obstacles.map((obstacle) => (
         <SolidMark
           key={obstacle.id}

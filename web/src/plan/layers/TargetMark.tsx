@@ -6,6 +6,7 @@ import { Handle } from "../../ui/Handle";
 import { VerdictShape } from "../../ui/VerdictMark";
 import { type PlanView, toScreen, toSite } from "../view";
 import { Corner } from "./Corner";
+import { turned } from "./turned";
 
 export interface TargetActions {
   onTake(target: Target): void;
@@ -21,6 +22,19 @@ interface Props {
   inHand: boolean;
   actions: TargetActions;
 }
+
+/** An arrow out of the mark. */
+const FACING: Point[][] = [
+  [
+    [0, -12],
+    [0, -21],
+  ],
+  [
+    [-3.5, -17],
+    [0, -21.5],
+    [3.5, -17],
+  ],
+];
 
 export const TargetMark = memo(function TargetMark({ view, target, verdict, inHand, actions }: Props) {
   const [u, v] = toScreen(view, middle(target));
@@ -47,13 +61,7 @@ export const TargetMark = memo(function TargetMark({ view, target, verdict, inHa
       >
         <title>{target.name}</title>
         <circle cx={u} cy={v} r={22} className="reach" />
-        {typeof facing === "number" && (
-          <path
-            transform={`translate(${u} ${v}) rotate(${facing})`}
-            d="M0 -12V-21M-3.5 -17L0 -21.5L3.5 -17"
-            className="target-facing"
-          />
-        )}
+        {typeof facing === "number" && <path d={turned(FACING, [u, v], facing)} className="target-facing" />}
         {inHand && <circle cx={u} cy={v} r={14} className="target-ring" />}
         <VerdictShape verdict={verdict} at={[u, v]} />
       </Handle>

@@ -1,6 +1,5 @@
 /** The plan of the Aim screen: relief of density, solids, targets and cameras, all of them to be taken by hand. */
-import { Button, Radio } from "antd";
-import { Suspense, lazy, memo } from "react";
+import { Suspense, lazy, memo, useCallback } from "react";
 import type { GroundShown } from "../../core/useGround";
 import { useRelief } from "../../core/useRelief";
 import { GUIDE } from "../../core/guide";
@@ -33,6 +32,7 @@ import { SweepReach } from "./SweepReach";
 import { HeldCard, HeldMark, Marks } from "./things";
 import { useNeeds } from "./verdicts";
 import { usePlacing } from "./usePlacing";
+import { Button, RadioGroup } from "../../ui/controls";
 
 const BringIn = lazy(() => import("./draw/BringIn").then((module) => ({ default: module.BringIn })));
 
@@ -49,6 +49,19 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
     useDraw.getState().set({ hand: placing === "draw" ? snapped(site, at) : { at, to: null } });
   };
   const empty = site.targets.length + site.cameras.length === 0;
+  const { obstacles, lamps, spots, cameras, targets } = site;
+  const places = site.private;
+  // Drawn anew when one of their own things changes, not when any does.
+  const under = useCallback(
+    (v: PlanView) => <Marks over={false} only={false} view={v} site={site} sights={null} units={units} />,
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [obstacles, lamps, spots, places, cameras, units],
+  );
+  const over = useCallback(
+    (v: PlanView) => <Marks over only={false} view={v} site={site} sights={sights} units={units} />,
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [cameras, targets, sights, units],
+  );
   return (
     <Sheet
       site={site}
@@ -58,23 +71,36 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
       onTap={placing ? placeAt : undefined}
       onHover={placing === "draw" || placing === "box" ? hover : undefined}
       ground={<SiteRelief site={site} height={height} needs={needs} dark={dark} />}
-      layers={(v) => (
-        <>
-          <Marks over={false} view={v} shown={shown} units={units} />
-          <SunInPlan view={v} site={site} />
-          {ground && (
-            <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
-          )}
-          {sights && head && <PictureOutline view={v} lines={sights.outline} />}
-          <SweepReach view={v} site={site} inHand={head} units={units} />
-          {sights?.line?.zone && <LaneZone view={v} zone={sights.line.zone} units={units} />}
-          <LineInHand view={v} shown={shown} units={units} />
-          <Marks over={true} view={v} shown={shown} units={units} />
-          <HeldMark view={v} site={site} />
-          <Chosen view={v} site={site} />
-          {(placing === "draw" || placing === "box") && <DrawLayer view={v} units={units} box={placing === "box"} />}
-        </>
-      )}
+      layers={[
+        { still: true, draw: under },
+        {
+          draw: (v) => (
+            <>
+              <SunInPlan view={v} site={site} />
+              {ground && (
+                <GroundLayers view={v} site={site} ground={ground} counting={counting} asked={asked} units={units} />
+              )}
+              {sights && head && <PictureOutline view={v} lines={sights.outline} />}
+              <SweepReach view={v} site={site} inHand={head} units={units} />
+              {sights?.line?.zone && <LaneZone view={v} zone={sights.line.zone} units={units} />}
+              <LineInHand view={v} shown={shown} units={units} />
+            </>
+          ),
+        },
+        { still: true, draw: over },
+        {
+          draw: (v) => (
+            <>
+              <Marks only view={v} site={site} sights={sights} units={units} />
+              <HeldMark view={v} site={site} />
+              <Chosen view={v} site={site} />
+              {(placing === "draw" || placing === "box") && (
+                <DrawLayer view={v} units={units} box={placing === "box"} />
+              )}
+            </>
+          ),
+        },
+      ]}
     >
       <ReliefKey height={height} onHeight={turnRelief} units={units} needs={needs} />
       <HeldCard site={site} />
@@ -195,7 +221,7 @@ const ReliefKey = memo(function ReliefKey({
   return (
     <div className="relief-key">
       <span>px/m, best of all heads{needs.length > 0 ? ` · lines at ${needs.map(density).join(", ")}` : ""}</span>
-      <Radio.Group
+      <RadioGroup
         size="small"
         optionType="button"
         aria-label="Height of the relief"

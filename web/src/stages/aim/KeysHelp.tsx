@@ -1,7 +1,8 @@
 /** All keys, on `?`. */
-import { Button, Modal } from "antd";
+import { Modal } from "antd";
 import { create } from "zustand";
 import { TOOLS } from "./tools";
+import { Button } from "../../ui/controls";
 
 export const useKeysHelp = create<{ open: boolean; show(open: boolean): void }>((set) => ({
   open: false,

@@ -1,5 +1,4 @@
 /** What lies under the plan: one of the tools that apply to what is in hand. */
-import { Segmented } from "antd";
 import { Suspense, memo } from "react";
 import { useCalm } from "../../core/hand";
 import type { GroundShown } from "../../core/useGround";
@@ -8,6 +7,7 @@ import { useSettings } from "../../keep/settings";
 import { useInHand } from "../../model/inHand";
 import { useLower } from "./lowerView";
 import { TOOLS, type ToolId, turnTo } from "./tools";
+import { Segmented } from "../../ui/controls";
 
 interface Props {
   shown: Shown;

@@ -1,5 +1,4 @@
 /** The figures of the obstacle in hand. */
-import { Button, Select, Switch } from "antd";
 import { GUIDE } from "../../core/guide";
 import type { Obstacle } from "../../core/types";
 import { useSettings } from "../../keep/settings";
@@ -10,6 +9,7 @@ import { OBSTACLE_KINDS, offsetCopy, splitObstacle } from "../../model/shapes";
 import { Dial } from "../../ui/Dial";
 import { length, plain } from "../../ui/Measure";
 import { ThingCard } from "./ThingCard";
+import { Button, Select, Switch } from "../../ui/controls";
 
 export function ObstacleCard({ thing: obstacle }: { thing: Obstacle }) {
   const units = useSettings((settings) => settings.units);

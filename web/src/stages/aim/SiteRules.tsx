@@ -1,10 +1,11 @@
 /** The limits that a site's verdicts are given under. */
-import { Drawer, Radio, Switch } from "antd";
+import { Drawer, Radio } from "antd";
 import { GUIDE } from "../../core/guide";
 import type { SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { Measure, length, plain } from "../../ui/Measure";
+import { Switch } from "../../ui/controls";
 
 type Rules = NonNullable<SiteFile["rules"]>;
 type Stated = NonNullable<Rules["uncertainties"]>;

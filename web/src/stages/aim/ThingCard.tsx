@@ -1,10 +1,11 @@
 /** The card of a thing in hand: its name, what it is made of, and what can be done with it. */
-import { Button, Dropdown } from "antd";
+import { Dropdown } from "antd";
 import type { ReactNode } from "react";
 import { type Change, changeOf, removeThing } from "../../keep/things";
 import { useInHand } from "../../model/inHand";
 import { KINDS, type KindName, type ThingOf } from "../../model/kinds";
 import { NameInput } from "../../ui/NameInput";
+import { Button } from "../../ui/controls";
 
 interface Props<Name extends KindName> {
   kind: Name;

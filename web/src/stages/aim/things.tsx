@@ -2,10 +2,10 @@
  * How each kind of thing looks on the Aim stage: its marks on the plan, and its card when it is in hand. One entry a kind, in the order
  * in which they are drawn; a new one is seen and taken by being entered here.
  */
-import { type ComponentType, memo } from "react";
-import type { Shown } from "../../core/useSights";
-import type { HeadRef, SiteFile, Units, Verdict } from "../../core/types";
-import { useInHand } from "../../model/inHand";
+import { type ComponentType, memo, useMemo } from "react";
+import { useShallow } from "zustand/react/shallow";
+import type { HeadRef, Sights, SiteFile, Units, Verdict } from "../../core/types";
+import { type InHand, useInHand } from "../../model/inHand";
 import { type KindName, type ThingOf, thingOf } from "../../model/kinds";
 import { CameraMark } from "../../plan/layers/CameraMark";
 import { Lamps } from "../../plan/layers/Lamps";
@@ -22,10 +22,18 @@ import { useVerdicts } from "./verdicts";
 
 interface MarksProps {
   view: PlanView;
-  shown: Shown;
+  site: SiteFile;
+  sights: Sights | null;
   units: Units;
+  which: Which;
+}
+
+/** Which of a kind are drawn. */
+interface Which {
   /** The id of the one in hand. */
-  inHand: string | null;
+  held: string | null;
+  /** That one only, or all but it. */
+  only: boolean;
 }
 
 interface Entry<Name extends KindName> {
@@ -66,26 +74,37 @@ function entry<Name extends KindName>({ Held, Card, ...of }: Entry<Name>): Known
 const THINGS = [
   entry({
     kind: "obstacle",
-    Marks: ({ view, shown, units, inHand }) => (
-      <Solids view={view} obstacles={shown.site.obstacles} units={units} inHand={inHand} actions={planActions.solids} />
+    Marks: ({ view, site, units, which }) => (
+      <Solids
+        view={view}
+        obstacles={useThose(site.obstacles, which)}
+        units={units}
+        inHand={which.held}
+        actions={planActions.solids}
+      />
     ),
     Held: ({ view, thing }) => <SolidCorners view={view} obstacle={thing} actions={planActions.corners.obstacle} />,
     Card: ObstacleCard,
   }),
   entry({
     kind: "private",
-    Marks: ({ view, shown, inHand }) => (
-      <PrivatePlaces view={view} places={shown.site.private} inHand={inHand} actions={planActions.privatePlaces} />
+    Marks: ({ view, site, which }) => (
+      <PrivatePlaces
+        view={view}
+        places={useThose(site.private, which)}
+        inHand={which.held}
+        actions={planActions.privatePlaces}
+      />
     ),
     Held: ({ view, thing }) => <SolidCorners view={view} obstacle={thing} actions={planActions.corners.private} />,
     Card: PrivateCard,
   }),
   entry({
     kind: "spot",
-    // To look at: they are taken on the walk.
-    Marks: ({ view, shown }) => (
+    // To look at: they are taken on the walk, and none is in hand here.
+    Marks: ({ view, site, which }) => (
       <g className="spots-known" aria-hidden="true">
-        {shown.site.spots?.map((spot, number) => (
+        {useThose(site.spots, which).map((spot, number) => (
           <SpotShape key={spot.id} at={toScreen(view, spot.position)} place={number} />
         ))}
       </g>
@@ -93,37 +112,54 @@ const THINGS = [
   }),
   entry({
     kind: "lamp",
-    Marks: ({ view, shown: { site }, inHand }) => (
-      <Lamps view={view} lamps={site.lamps} cameras={site.cameras} inHand={inHand} actions={planActions.lamps} />
+    Marks: ({ view, site, which }) => (
+      <Lamps
+        view={view}
+        lamps={useThose(site.lamps, which)}
+        cameras={which.only ? NONE : site.cameras}
+        inHand={which.held}
+        actions={planActions.lamps}
+      />
     ),
     Card: LampCard,
   }),
   entry({
     kind: "camera",
     over: true,
-    Marks: function Marks({ view, shown }) {
+    Marks: function Marks({ view, site, which }) {
       const head = useInHand((state) => state.head);
-      return <Cameras view={view} cameras={shown.site.cameras} head={head} />;
+      return <Cameras view={view} cameras={useThose(site.cameras, which)} head={head} />;
     },
   }),
   entry({
     kind: "target",
     over: true,
-    Marks: function Marks({ view, shown }) {
-      const target = useInHand((state) => state.target);
-      const verdicts = useVerdicts(shown.sights?.summary.targets ?? []);
-      return <Targets view={view} targets={shown.site.targets} verdicts={verdicts} inHand={target} />;
+    Marks: function Marks({ view, site, sights, which }) {
+      const verdicts = useVerdicts(sights?.summary.targets ?? NONE);
+      return <Targets view={view} targets={useThose(site.targets, which)} verdicts={verdicts} inHand={which.held} />;
     },
   }),
 ];
 
-/** The marks of the kinds that are drawn under what is told of them, or over it. */
-export function Marks({ over, view, shown, units }: { over: boolean } & Omit<MarksProps, "inHand">) {
-  const thing = useInHand((state) => state.thing);
-  const drawn = THINGS.filter((one) => (one.over ?? false) === over);
-  return drawn.map(({ kind, Marks: Of }) => (
-    <Of key={kind} view={view} shown={shown} units={units} inHand={thing?.kind === kind ? thing.id : null} />
-  ));
+const NONE: never[] = [];
+
+/** The things of a list that are drawn: the one in hand only, or all but it. */
+function useThose<Thing extends { id: string }>(list: Thing[] | undefined, { held, only }: Which): Thing[] {
+  return useMemo(() => (list ?? NONE).filter(({ id }) => (id === held) === only), [list, held, only]);
+}
+
+/** The id of what is in hand of a kind. */
+const heldOf = (kind: KindName, { thing, target, head }: Pick<InHand, "thing" | "target" | "head">): string | null =>
+  kind === "target" ? target : kind === "camera" ? (head?.camera ?? null) : thing?.kind === kind ? thing.id : null;
+
+/**
+ * The marks of the kinds that are drawn under what is told of them, or over it: all but what is in hand, which follows the hand in a
+ * layer of its own, or that only.
+ */
+export function Marks({ over, only, ...of }: { over?: boolean; only: boolean } & Omit<MarksProps, "which">) {
+  const inHand = useInHand(useShallow(({ thing, target, head }) => ({ thing, target, head })));
+  const drawn = THINGS.filter((one) => over === undefined || (one.over ?? false) === over);
+  return drawn.map(({ kind, Marks: Of }) => <Of key={kind} {...of} which={{ held: heldOf(kind, inHand), only }} />);
 }
 
 /** What is drawn of the thing in hand over all. */

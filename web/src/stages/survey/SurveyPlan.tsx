@@ -1,5 +1,5 @@
 /** The plan as the walk needs it: the drawing, the solids, spots and targets to be moved, and a tap to put something down. */
-import type { ReactNode } from "react";
+import { type ReactNode, useCallback } from "react";
 import type { Point, SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
@@ -18,6 +18,11 @@ interface Props {
 export function SurveyPlan({ site, tapping, onTap, children }: Props) {
   const id = useSite((state) => state.open?.id) ?? "";
   const units = useSettings((settings) => settings.units);
+  const { obstacles } = site;
+  const solids = useCallback(
+    (view: PlanView) => <Solids view={view} obstacles={obstacles} units={units} />,
+    [obstacles, units],
+  );
   return (
     <Sheet
       site={site}
@@ -26,12 +31,7 @@ export function SurveyPlan({ site, tapping, onTap, children }: Props) {
       className="survey-plan"
       label={tapping ? `Plan. ${tapping}` : "Plan"}
       onTap={tapping ? onTap : undefined}
-      layers={(view) => (
-        <>
-          <Solids view={view} obstacles={site.obstacles} units={units} />
-          {children?.(view)}
-        </>
-      )}
+      layers={[{ still: true, draw: solids }, { draw: (view) => children?.(view) }]}
     >
       {tapping && (
         <div className="plan-banner" role="status">

@@ -1,5 +1,4 @@
 /** The aiming card of a head: what to set, where things must sit in the picture, what the tape must show. */
-import { Button } from "antd";
 import { useState } from "react";
 import type { Card, HeadRef, SiteFile, Units } from "../../../core/types";
 import { cameraOf } from "../../../model/lookups";
@@ -10,6 +9,7 @@ import { density, share } from "../../../ui/words";
 import { saveView } from "../picture/saveView";
 import { CardPicture } from "./CardPicture";
 import type { CardShown } from "./useCards";
+import { Button } from "../../../ui/controls";
 
 interface Props {
   site: SiteFile;

@@ -1,5 +1,4 @@
 /** What every head will see, on one sheet for the client; or the aiming card of one, for the ladder. */
-import { Button, Segmented } from "antd";
 import { useMemo } from "react";
 import type { Camera, HeadRef, SiteFile } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
@@ -13,6 +12,7 @@ import { AimingCard } from "./AimingCard";
 import { CardPicture } from "./CardPicture";
 import { PartsList } from "./PartsList";
 import { type CardShown, useCards } from "./useCards";
+import { Button, Segmented } from "../../../ui/controls";
 import "./cards.css";
 
 const NONE_YET: ReadonlyMap<string, CardShown> = new Map();

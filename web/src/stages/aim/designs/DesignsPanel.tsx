@@ -1,5 +1,5 @@
 /** The designs of a site: the one in hand and those kept aside; one is adopted, two are laid side by side. */
-import { App, Button } from "antd";
+import { App } from "antd";
 import { ask } from "../../../core/port";
 import { NameInput } from "../../../ui/NameInput";
 import type { SiteFile } from "../../../core/types";
@@ -8,6 +8,7 @@ import { useSite } from "../../../keep/store";
 import { IN_HAND, designsOf, keepAside, removeDesign, renameDesign } from "../../../model/designs";
 import { patched } from "../../../model/patch";
 import { useDesigns } from "./designsView";
+import { Button } from "../../../ui/controls";
 import "./designs.css";
 
 /** Takes a design of the site in hand; the one before is kept in its place. */

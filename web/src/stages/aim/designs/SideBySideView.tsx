@@ -1,5 +1,5 @@
 /** Two designs beside each other on the same promises: both drawn, both in figures, and what differs in words. */
-import { App, Button, Select } from "antd";
+import { App } from "antd";
 import { useMemo } from "react";
 import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
@@ -17,6 +17,7 @@ import { useNeeds } from "../verdicts";
 import { useGroundView } from "../ground/groundView";
 import { adopt } from "./DesignsPanel";
 import { useDesigns } from "./designsView";
+import { Button, Select } from "../../../ui/controls";
 
 interface Props {
   site: SiteFile;
@@ -128,24 +129,28 @@ function Drawn({
       units={units}
       label={sheet === 0 ? "Plan of the design on the left" : "Plan of the design on the right"}
       ground={<SiteRelief site={drawn} height={height} needs={needs} dark={dark} sheet={sheet} />}
-      layers={(view) => (
-        <>
-          <Solids view={view} obstacles={site.obstacles} units={units} />
-          {drawn.cameras.map((camera) => (
-            <CameraMark key={camera.id} view={view} camera={camera} inHand={null} actions={LOOKED_AT.cameras} />
-          ))}
-          {site.targets.map((target) => (
-            <TargetMark
-              key={target.id}
-              view={view}
-              target={target}
-              verdict={verdicts.get(target.id) ?? null}
-              inHand={false}
-              actions={LOOKED_AT.targets}
-            />
-          ))}
-        </>
-      )}
+      layers={[
+        {
+          draw: (view) => (
+            <>
+              <Solids view={view} obstacles={site.obstacles} units={units} />
+              {drawn.cameras.map((camera) => (
+                <CameraMark key={camera.id} view={view} camera={camera} inHand={null} actions={LOOKED_AT.cameras} />
+              ))}
+              {site.targets.map((target) => (
+                <TargetMark
+                  key={target.id}
+                  view={view}
+                  target={target}
+                  verdict={verdicts.get(target.id) ?? null}
+                  inHand={false}
+                  actions={LOOKED_AT.targets}
+                />
+              ))}
+            </>
+          ),
+        },
+      ]}
     />
   );
 }

@@ -1,5 +1,5 @@
 /** Brings in another program's drawing: what is in it, layer by layer, what is left out and why, before any of it is taken. */
-import { Button, Checkbox, Modal, Radio, Select, Upload } from "antd";
+import { Checkbox, Modal, Upload } from "antd";
 import { useState } from "react";
 import { Refused } from "../../../core/errors";
 import type { Import, Point, Units } from "../../../core/types";
@@ -12,6 +12,7 @@ import { usePlanView } from "../../../plan/planView";
 import { Measure, length } from "../../../ui/Measure";
 import { formatLength } from "../../../ui/length";
 import { useBringIn, useDraw } from "./drawView";
+import { Button, RadioGroup, Select } from "../../../ui/controls";
 
 interface Looked {
   file: File;
@@ -91,7 +92,7 @@ export function BringIn({ units }: { units: Units }) {
             </p>
             <Preview brought={brought} choices={choices} />
             <Layers brought={brought} choices={choices} onChoices={setChoices} units={units} />
-            <Radio.Group
+            <RadioGroup
               aria-label="Where it goes"
               value={where}
               onChange={(event) => setWhere(event.target.value as "here" | "as drawn")}

@@ -1,11 +1,11 @@
 /** What is done to several obstacles at once. */
-import { Button } from "antd";
 import { useState } from "react";
 import type { SiteFile, Units } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { copyAll, moveAll, removeAll, setTops } from "../../../model/shapes";
 import { Measure, length } from "../../../ui/Measure";
 import { useDraw } from "./drawView";
+import { Button } from "../../../ui/controls";
 
 export function ChosenCard({ site, units }: { site: SiteFile; units: Units }) {
   const { chosen, set } = useDraw();

@@ -1,5 +1,5 @@
 /** The drawing's card: what is drawn, how high, and the next side by a typed length and bearing. */
-import { Button, Input, type InputRef, Select, Switch } from "antd";
+import { Input, type InputRef } from "antd";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Units } from "../../../core/types";
 import { useInHand } from "../../../model/inHand";
@@ -8,6 +8,7 @@ import { Measure, length as lengthOf, plain } from "../../../ui/Measure";
 import { parseLength } from "../../../ui/length";
 import { type DrawKind, beginsAs, useDraw } from "./drawView";
 import { finish, leastPoints, putPoint, putTyped, takeBack } from "./drawing";
+import { Button, Select, Switch } from "../../../ui/controls";
 import "./draw.css";
 
 const KINDS: { value: DrawKind; label: string }[] = [

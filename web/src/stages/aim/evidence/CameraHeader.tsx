@@ -1,5 +1,5 @@
 /** The camera in hand: its name, its model out of the catalogue, and what can be done with it. */
-import { Button, Dropdown, Select } from "antd";
+import { Dropdown } from "antd";
 import { memo } from "react";
 import { ask } from "../../../core/port";
 import { useCatalogue } from "../../../core/useStock";
@@ -8,6 +8,7 @@ import { changeOf, duplicateThing, removeThing } from "../../../keep/things";
 import { setAim, setModel } from "../../../model/cameras";
 import { useInHand } from "../../../model/inHand";
 import { NameInput } from "../../../ui/NameInput";
+import { Button, Select } from "../../../ui/controls";
 
 interface Props {
   /** The camera's id, its name, and what its model is called. */

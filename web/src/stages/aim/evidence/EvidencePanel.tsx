@@ -1,5 +1,4 @@
 /** The evidence for the sight line in hand, the dials that change it, and the ways to keep it. */
-import { Select } from "antd";
 import { memo } from "react";
 import type { HeadRef, HeadResult, SightLine, SiteFile, Target, TargetResult } from "../../../core/types";
 import { useCalm } from "../../../core/hand";
@@ -20,13 +19,16 @@ import { PictureUsePanel } from "./PictureUsePanel";
 import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
 import { ViewPanel } from "../picture/ViewPanel";
+import { usePictureLook } from "../picture/pictureView";
+import { Select } from "../../../ui/controls";
 import "./evidence.css";
 
 export function EvidencePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
   const { head, target } = useCalm(useInHand());
+  const dragged = usePictureLook((look) => look.dragged);
   return (
     <div className="evidence">
-      <ViewPanel shown={shown} calm={calm} />
+      <ViewPanel site={(dragged ? shown : calm).site} />
       <Evidence shown={calm} inHand={head} targetId={target} />
     </div>
   );
@@ -46,7 +48,7 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
   const result = lineOf(shown);
   const promise = shown.sights?.summary.targets.find((held) => held.target === targetId);
   const lacksOverview = promise?.overview != null && promise.overview.verdict !== "kept";
-  const ways = useWays(shown.site, shown.line, shown.settled && (result?.verdict !== "kept" || lacksOverview), units);
+  const ways = useWays(shown.site, shown.line, result?.verdict !== "kept" || lacksOverview, shown.settled, units);
   if (!camera || !head) {
     return (
       <section aria-label="Evidence">

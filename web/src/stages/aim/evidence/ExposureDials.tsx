@@ -1,5 +1,4 @@
 /** How a head takes its pictures: shutter, pictures a second, focus, and how much of its infrared light it uses. */
-import { Button } from "antd";
 import { GUIDE } from "../../../core/guide";
 import type { Camera, CameraHead, Exposure } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
@@ -8,6 +7,7 @@ import { cameraOf, headOf } from "../../../model/lookups";
 import { formatLength } from "../../../ui/length";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { SHUTTER_TIME } from "../picture/pictureView";
+import { Button } from "../../../ui/controls";
 
 /** That an infrared lamp of its own shines for the camera, and how to do without. */
 export function OwnEmitter({ camera }: { camera: Camera }) {

@@ -1,14 +1,14 @@
 /** What only some forms of camera have: the heads of a ring, the presets of a tour, the flat views of a fisheye, the corridor turn. */
-import { Button, Select } from "antd";
 import { GUIDE } from "../../../core/guide";
 import type { Camera, Point } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { cameraOf, headOf } from "../../../model/lookups";
-import { edgesOf, toEdge } from "../../../model/snap";
+import { isBeside } from "../../../model/snap";
 import { FisheyePanel } from "./forms/FisheyePanel";
 import { RingPanel } from "./forms/RingPanel";
 import { TourPanel } from "./forms/TourPanel";
 import type { FormProps } from "./forms/formProps";
+import { Button, Select } from "../../../ui/controls";
 import "./forms/forms.css";
 
 export function FormPanel(props: FormProps) {
@@ -104,10 +104,7 @@ function MountedOn({ site, camera }: FormProps) {
   const edit = useSite((state) => state.edit);
   const near = (site.obstacles ?? []).filter(
     ({ id, outline, closed }) =>
-      id === camera.mounted_on ||
-      edgesOf(outline, closed !== false).some(
-        (edge) => toEdge(edge, camera.position as Point) <= GUIDE.sits_on_within_m,
-      ),
+      id === camera.mounted_on || isBeside(outline, closed !== false, camera.position as Point, GUIDE.sits_on_within_m),
   );
   if (near.length === 0) return null;
   return (

@@ -1,6 +1,4 @@
 /** The computed ways to keep the sight line in hand, each tried with one press. */
-import { Skeleton } from "antd";
-import { memo } from "react";
 import type { HeadRef, SiteFile, Verdict } from "../../../core/types";
 import type { WaysState } from "../../../core/useWays";
 import { useInHand } from "../../../model/inHand";
@@ -21,7 +19,7 @@ export function WaysList({ state, verdict, site, inHand }: Props) {
   return (
     <div className="ways">
       <h3>Ways to keep it</h3>
-      {state.kind === "asking" && <Waiting />}
+      {state.kind === "asking" && <p className="hint">Working …</p>}
       {state.kind === "found" && state.ways.why_none && <p className="hint">{state.ways.why_none}</p>}
       {state.kind === "found" && (
         <ol>
@@ -45,7 +43,3 @@ export function WaysList({ state, verdict, site, inHand }: Props) {
     </div>
   );
 }
-
-const Waiting = memo(function Waiting() {
-  return <Skeleton active title={false} paragraph={{ rows: 3 }} />;
-});

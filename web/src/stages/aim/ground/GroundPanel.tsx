@@ -1,5 +1,4 @@
 /** What the relief tells about the ground, in figures: how much is seen how often, what nobody sees, the quiet path, what is lost. */
-import { Button, Select, Switch } from "antd";
 import { memo } from "react";
 import type { GroundShown } from "../../../core/useGround";
 import { useAnswer } from "../../../core/useAsked";
@@ -12,6 +11,7 @@ import { formatArea, formatLength } from "../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../ui/words";
 import { WayRow } from "../ways/WayRow";
 import { useGroundView, useGroundWish } from "./groundView";
+import { Button, Select, Switch } from "../../../ui/controls";
 import "./ground.css";
 
 export const GroundPanel = memo(function GroundPanel({

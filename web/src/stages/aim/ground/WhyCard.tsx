@@ -1,5 +1,4 @@
 /** Why the place that was asked about is seen or not, head by head. */
-import { Button } from "antd";
 import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
 import type { SiteFile, Units, Why } from "../../../core/types";
@@ -7,6 +6,7 @@ import { nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
 import { density } from "../../../ui/words";
 import { useGroundView } from "./groundView";
+import { Button } from "../../../ui/controls";
 
 export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
   const { asked, need, height, set } = useGroundView();

@@ -1,6 +1,5 @@
 /** The plate on its way: the way as a ruler with where it reads, what comes of it in time, blur, focus and light, and what it is set to. */
 import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
-import { Button } from "antd";
 import { memo } from "react";
 import useMeasure from "react-use-measure";
 import type { Shown } from "../../../core/useSights";
@@ -16,6 +15,7 @@ import { formatLength, roundLabel, roundLength } from "../../../ui/length";
 import { Measure } from "../../../ui/Measure";
 import { seconds } from "../../../ui/words";
 import { Told } from "../../../ui/Told";
+import { Button } from "../../../ui/controls";
 import "./lane.css";
 
 export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {

@@ -1,5 +1,5 @@
 /** What a plate camera is set to on the first evening: a card to print, or a table for a spreadsheet. */
-import { App, Button } from "antd";
+import { App } from "antd";
 import { useAnswer } from "../../../core/useAsked";
 import { ask } from "../../../core/port";
 import type { HeadRef, SiteFile, StartSettings } from "../../../core/types";
@@ -9,6 +9,7 @@ import { useSite } from "../../../keep/store";
 import { headOf, targetOf } from "../../../model/lookups";
 import { nameOf, refOfKey } from "../../../model/views";
 import { siteAddress } from "../../../ui/address";
+import { Button } from "../../../ui/controls";
 import "../cards/cards.css";
 import "./lane.css";
 

@@ -1,5 +1,4 @@
 /** The night: whether the site is judged by it, what each promise gets of light, what washes the picture in hand out, and what mends it. */
-import { Button, Switch } from "antd";
 import type { HeadRef, LightTold, SiteFile, Units } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -11,6 +10,7 @@ import { Told } from "../../../ui/Told";
 import { Mending } from "../Mending";
 import { usePictureLook } from "../picture/pictureView";
 import { useLight } from "./useLight";
+import { Button, Switch } from "../../../ui/controls";
 import "./night.css";
 
 export function NightPanel({ site }: { site: SiteFile }) {

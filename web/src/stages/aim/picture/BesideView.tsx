@@ -1,5 +1,4 @@
 /** Two pictures of the same promise side by side: as the head in hand is, and with another lens, resolution or height. */
-import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
 import useMeasure from "react-use-measure";
 import { useAsked } from "../../../core/useAsked";
@@ -20,6 +19,7 @@ import { VerdictMark } from "../../../ui/VerdictMark";
 import { LoupePixels, loupeCorner, loupeSays, markOf, toldBy, useLoupe } from "./Loupe";
 import { Pixels } from "./Pixels";
 import { lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
+import { Button, Select } from "../../../ui/controls";
 
 /** What is different in the other picture. */
 interface Other {

@@ -1,10 +1,9 @@
 /** What the head in hand will see, with its promises, and in its corner the sensor's own pixels of the promise in hand. */
-import { Dropdown, Button, Segmented } from "antd";
-import { useState } from "react";
+import { Dropdown } from "antd";
+import { memo, useState } from "react";
 import useMeasure from "react-use-measure";
 import { useHand } from "../../../core/hand";
 import type { HeadRef, PictureTold, SiteFile } from "../../../core/types";
-import type { Shown } from "../../../core/useSights";
 import { usePicture } from "../../../core/usePicture";
 import { useSite } from "../../../keep/store";
 import { useInHand } from "../../../model/inHand";
@@ -17,6 +16,7 @@ import { LoupePixels, loupeCorner, loupeSays, loupeSize, markOf, toldBy, useLoup
 import { WholePicture } from "./WholePicture";
 import { saveView } from "./saveView";
 import { SHUTTER_TIME, lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
+import { Button, Segmented } from "../../../ui/controls";
 import "./picture.css";
 
 /** The tallest that it is beside the evidence, px. */
@@ -24,11 +24,10 @@ const TALL = 200;
 /** Room of the loupe in its corner, px. */
 const LOUPE: [number, number] = [188, 128];
 
-/** `shown` follows the hand, `calm` is as it is read: the picture follows a hand that drags it, and is read by any other. */
-export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
+/** `site` follows the hand that drags the picture, and is as it is read under any other. */
+export const ViewPanel = memo(function ViewPanel({ site }: { site: SiteFile }) {
   const { head: inHand, target } = useInHand();
   const look = usePictureLook();
-  const { site } = look.dragged ? shown : calm;
   const [frame, { width }] = useMeasure();
   const head = inHand && headOf(site, inHand.camera, inHand.head) ? inHand : null;
   const light = lightOf(look);
@@ -144,7 +143,7 @@ export function ViewPanel({ shown, calm }: { shown: Shown; calm: Shown }) {
       </p>
     </section>
   );
-}
+});
 
 /** What the picture is, and what it is not. */
 function Says({ told, night }: { told: PictureTold; night: boolean }) {

@@ -1,5 +1,4 @@
 /** The private place in hand: its figures, which heads see it, how much of their pictures must be masked, and what that costs. */
-import { Switch } from "antd";
 import type { Masked, PrivatePlace, SiteFile, Verdict } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { useInHand } from "../../../model/inHand";
@@ -12,6 +11,7 @@ import { Told } from "../../../ui/Told";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { share } from "../../../ui/words";
 import { useMasks } from "./useMasks";
+import { Switch } from "../../../ui/controls";
 
 export function PrivateCard({ site, thing: place }: { site: SiteFile; thing: PrivatePlace }) {
   const units = useSettings((settings) => settings.units);

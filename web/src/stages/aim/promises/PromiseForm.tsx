@@ -1,6 +1,5 @@
 /** A promise's own figures. */
 import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
-import { Select } from "antd";
 import { memo } from "react";
 import type { Point, Target, Task } from "../../../core/types";
 import { GUIDE } from "../../../core/guide";
@@ -12,6 +11,7 @@ import { NameInput } from "../../../ui/NameInput";
 import { Dial } from "../../../ui/Dial";
 import { Measure, length, plain, whole } from "../../../ui/Measure";
 import { SubjectSize } from "./SubjectSize";
+import { Select } from "../../../ui/controls";
 
 const SUBJECTS = [
   ["person", "person"],

@@ -1,6 +1,6 @@
 /** What must be seen: each promise with what it needs, what it gets, and how it stands. */
 import { EditOutlined, ImportOutlined, PlusOutlined, SelectOutlined } from "@ant-design/icons";
-import { Button, Dropdown } from "antd";
+import { Dropdown } from "antd";
 import { memo, useState } from "react";
 import { useHand } from "../../../core/hand";
 import type { Target, Verdict } from "../../../core/types";
@@ -12,6 +12,7 @@ import { TASK_WORDS, density } from "../../../ui/words";
 import { useBringIn } from "../draw/drawView";
 import { draw, selectByBox } from "../draw/drawing";
 import { PromiseForm } from "./PromiseForm";
+import { Button } from "../../../ui/controls";
 import "./promises.css";
 
 export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }) {
@@ -20,8 +21,7 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
   const results = new Map(shown.sights?.summary.targets.map((result) => [result.target, result]));
   const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
   const { targets, cameras } = shown.site;
-  const cameraName = (id: string | undefined): string =>
-    cameras.find((camera) => camera.id === id)?.name ?? "no camera";
+  const names = new Map(cameras.map(({ id, name }) => [id, name]));
   return (
     <section className="promises" aria-label="Promises">
       <div className="panel-head">
@@ -44,7 +44,7 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
               target={target}
               selected={target.id === inHand}
               open={target.id === opened}
-              camera={cameraName(best?.camera)}
+              camera={(best && names.get(best.camera)) ?? "no camera"}
               verdict={verdict}
               got={px_per_m}
               need={needs_px_per_m}

@@ -2,6 +2,7 @@
 import { useRef } from "react";
 import useMeasure from "react-use-measure";
 import type { Camera, HeadRef, Section, SiteFile, Verdict, ZoneTold } from "../../../core/types";
+import { useHand } from "../../../core/hand";
 import type { Shown } from "../../../core/useSights";
 import { useSettings } from "../../../keep/settings";
 import { cameraOf, targetOf } from "../../../model/lookups";
@@ -91,9 +92,7 @@ function Drawing({ cut, section, site, camera, head, of, verdict, zone }: Props)
     <>
       {section.edges && <path d={cut.wedge(section.edges)} className="picture-wedge" data-testid="picture-wedge" />}
       <Ground cut={cut} section={section} />
-      {section.solids.map((solid, place) => (
-        <Solid key={place} cut={cut} solid={solid} name={site.obstacles?.find((o) => o.id === solid.id)?.name ?? ""} />
-      ))}
+      <Solids cut={cut} section={section} site={site} />
       {zone && <ReadsFrom cut={cut} section={section} zone={zone} />}
       {target && <Subject cut={cut} section={section} subject={target.subject} verdict={verdict} />}
       <line x1={eye[0]} y1={eye[1]} x2={seen[0]} y2={seen[1]} className="section-ray" />
@@ -119,25 +118,63 @@ function ReadsFrom({ cut, section, zone }: { cut: Cut; section: Section; zone: Z
   );
 }
 
-function Solid({ cut, solid, name }: { cut: Cut; solid: Section["solids"][number]; name: string }) {
+type CutSolid = Section["solids"][number];
+const KINDS = ["cut-solid cut-solid-thin", "cut-solid", "cut-solid cut-solid-in-the-way"] as const;
+const kindOf = ({ blocks, in_the_way }: CutSolid): number => (blocks ? (in_the_way ? 2 : 1) : 0);
+
+/** The solids along the cut. Of those that are in nobody's way only the outlines follow a hand; at rest each has its name. */
+function Solids({ cut, section, site }: { cut: Cut; section: Section; site: SiteFile }) {
   const units = useSettings((settings) => settings.units);
+  const holds = useHand((hand) => hand.holds);
+  const nameOf = (solid: CutSolid): string => {
+    const name = site.obstacles?.find(({ id }) => id === solid.id)?.name ?? "";
+    return `${name} ${formatLength(solid.top_m, units, 1)}`;
+  };
+  const named = holds ? section.solids.filter((solid) => kindOf(solid) === 2) : section.solids;
+  return (
+    <>
+      {holds &&
+        [0, 1].map((kind) => {
+          const d = section.solids
+            .filter((solid) => kindOf(solid) === kind)
+            .map((solid) => outlineOf(cut, solid))
+            .join("");
+          return (
+            <g key={kind} className={KINDS[kind]} aria-hidden="true">
+              <path d={d} className="cut-ground" />
+              <path d={d} className="cut-face" />
+            </g>
+          );
+        })}
+      {named.map((solid, place) => (
+        <Solid key={place} cut={cut} solid={solid} label={nameOf(solid)} />
+      ))}
+    </>
+  );
+}
+
+/** Left, top, width and height of a solid in the cut, px. */
+function boxOf(cut: Cut, solid: CutSolid): [number, number, number, number] {
   const [x0, y0] = cut.at(solid.start_m, solid.top_m);
   const [x1, y1] = cut.at(solid.end_m, Math.max(solid.base_m, 0));
-  const width = Math.max(x1 - x0, 3);
-  const kind =
-    solid.in_the_way && solid.blocks
-      ? "cut-solid cut-solid-in-the-way"
-      : solid.blocks
-        ? "cut-solid"
-        : "cut-solid cut-solid-thin";
-  const label = `${name} ${formatLength(solid.top_m, units, 1)}`;
+  return [x0, y0, Math.max(x1 - x0, 3), Math.max(y1 - y0, 1)];
+}
+
+function outlineOf(cut: Cut, solid: CutSolid): string {
+  const [x, y, wide, tall] = boxOf(cut, solid);
+  return `M${x} ${y}h${wide}v${tall}h${-wide}Z`;
+}
+
+function Solid({ cut, solid, label }: { cut: Cut; solid: CutSolid; label: string }) {
+  const [x, y, wide] = boxOf(cut, solid);
+  const d = outlineOf(cut, solid);
   return (
-    <g className={kind} role="img" aria-label={`${label}${solid.in_the_way ? ", in the way" : ""}`}>
+    <g className={KINDS[kindOf(solid)]} role="img" aria-label={`${label}${solid.in_the_way ? ", in the way" : ""}`}>
       <title>{label}</title>
-      <rect x={x0} y={y0} width={width} height={Math.max(y1 - y0, 1)} className="cut-ground" />
-      <rect x={x0} y={y0} width={width} height={Math.max(y1 - y0, 1)} className="cut-face" />
+      <path d={d} className="cut-ground" />
+      <path d={d} className="cut-face" />
       {solid.in_the_way && (
-        <text x={x0 + width / 2} y={y0 - 5} textAnchor="middle">
+        <text x={x + wide / 2} y={y - 5} textAnchor="middle">
           {label}
         </text>
       )}

@@ -1,10 +1,10 @@
 /** Where on the earth the site is: typed, or out of a GeoJSON or world file with geographic coordinates. */
-import { Button, Select } from "antd";
 import { useRef, useState } from "react";
 import type { GeoPlace } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { Measure, plain } from "../../../ui/Measure";
 import { placeFromFile } from "./placeFromFile";
+import { Button, Select } from "../../../ui/controls";
 
 const DEGREES = plain("°", 5, 0.01);
 

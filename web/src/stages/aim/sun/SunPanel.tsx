@@ -1,5 +1,4 @@
 /** The sun: the calendar of the head in hand, its hours, the ways out of it with their price, and the hours of all heads. */
-import { Button } from "antd";
 import { useEffect, useState } from "react";
 import type { HeadRef, SiteFile, SunCalendar } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
@@ -13,6 +12,7 @@ import { PlaceForm } from "./PlaceForm";
 import { SunChart } from "./SunChart";
 import { useSunView } from "./sunView";
 import { useSun, useSunHours } from "./useSun";
+import { Button } from "../../../ui/controls";
 import "../night/night.css";
 import "./sun.css";
 

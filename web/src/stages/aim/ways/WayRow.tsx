@@ -1,10 +1,11 @@
 /** A way as it is offered, wherever: what to do, what that gives, which promises change, and one press to take it. */
-import { App, Button } from "antd";
+import { App } from "antd";
 import type { ReactNode } from "react";
 import type { SiteFile, Way } from "../../../core/types";
 import { takeOver } from "../../../keep/rebase";
 import { patched } from "../../../model/patch";
 import { VerdictMark } from "../../../ui/VerdictMark";
+import { Button } from "../../../ui/controls";
 import "../evidence/evidence.css";
 import "./ways.css";
 

@@ -1,5 +1,4 @@
 /** How a fisheye hangs, and the flat pictures that are cut out of its round one. */
-import { Button, Segmented } from "antd";
 import { useSite } from "../../../../keep/store";
 import { useInHand } from "../../../../model/inHand";
 import { cameraOf, headOf } from "../../../../model/lookups";
@@ -7,6 +6,7 @@ import { type Hanging, addFlattened, hang, hangingOf, removeFlattened } from "..
 import { refOf, viewOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
 import type { FormProps } from "./formProps";
+import { Button, Segmented } from "../../../../ui/controls";
 
 export function FisheyePanel({ camera, head, view }: FormProps) {
   const edit = useSite((state) => state.edit);

@@ -1,5 +1,4 @@
 /** The fixed view that points a head that is turned from afar: the pairs of what both see, how well they agree, and pointing through it. */
-import { Button, Select } from "antd";
 import { useState } from "react";
 import { ask } from "../../../../core/port";
 import { useAnswer } from "../../../../core/useAsked";
@@ -9,6 +8,7 @@ import type { Camera, CameraHead, Point, SiteFile } from "../../../../core/types
 import { useSite } from "../../../../keep/store";
 import { headOf } from "../../../../model/lookups";
 import { aimedOf } from "../../../../model/views";
+import { Button, Select } from "../../../../ui/controls";
 
 interface Props {
   site: SiteFile;

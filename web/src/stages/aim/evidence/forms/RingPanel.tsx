@@ -1,5 +1,5 @@
 /** The heads of a multi-head camera: which one is in hand, their lenses, and how they are spread along the ring. */
-import { App, Button, Segmented } from "antd";
+import { App } from "antd";
 import { useState } from "react";
 import { Refused } from "../../../../core/errors";
 import { ask } from "../../../../core/port";
@@ -10,6 +10,7 @@ import { headOf } from "../../../../model/lookups";
 import { refOf } from "../../../../model/views";
 import { Measure, plain } from "../../../../ui/Measure";
 import type { FormProps } from "./formProps";
+import { Button, Segmented } from "../../../../ui/controls";
 
 export function RingPanel({ camera, head }: FormProps) {
   const edit = useSite((state) => state.edit);

@@ -1,5 +1,4 @@
 /** The presets of a head that is turned from afar, the tour over them, and what it misses. */
-import { Button } from "antd";
 import { useState } from "react";
 import { GUIDE } from "../../../../core/guide";
 import type { Preset } from "../../../../core/types";
@@ -17,6 +16,7 @@ import { formatLength } from "../../../../ui/length";
 import { TASK_WORDS, seconds } from "../../../../ui/words";
 import type { FormProps } from "./formProps";
 import { LinkPanel } from "./LinkPanel";
+import { Button } from "../../../../ui/controls";
 
 export function TourPanel({ site, camera, head, view }: FormProps) {
   const edit = useSite((state) => state.edit);
