@@ -33,7 +33,7 @@ test("a broken promise is mended with the first way offered, undone, redone, and
 
   // The history is this window's: mend once more in it and go back.
   await page.keyboard.press("ArrowLeft");
-  await aim.type("Bearing", "200");
+  await aim.type("Pan (bearing)", "200");
   await expect(aim.verdict).toHaveText(/broken|behind/);
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: "Undo" }).click();
@@ -151,9 +151,9 @@ test("values are typed with their unit; what makes no sense is refused in place"
   await aim.type("Height", "tall");
   await expect(aim.evidence.getByRole("alert")).toHaveText('"tall" is no height');
   await aim.dial("Height").press("Escape");
-  await aim.type("Down", "200");
+  await aim.type("Tilt", "200");
   await expect(aim.evidence.getByRole("alert")).toHaveText("from -90.0° to 90.0°");
-  await aim.dial("Down").press("Escape");
+  await aim.dial("Tilt").press("Escape");
   await aim.saved();
   expect((await kept(request, id)).site.cameras[3]?.heads[0]?.tilt_deg).toBe(9);
 });
@@ -164,7 +164,7 @@ test("the evidence opens to formula, inputs and source", async ({ page, request 
   await aim.take("Fuel berth till");
   // What it opens to is not there before, and goes again.
   const rule = aim.evidence.locator(".rule").filter({ hasText: "Pixel density" });
-  const shown = ["IEC 62676-4:2014", "W·f / (w·s)", "At worst"].map((text) => rule.getByText(text).first());
+  const shown = ["IEC 62676-4:2014", "W·f / (w·s)", "Worst case"].map((text) => rule.getByText(text).first());
   for (const text of shown) await expect(text).toBeHidden();
   await aim.evidence.getByText("Pixel density", { exact: true }).click();
   for (const text of shown) await expect(text).toBeVisible();
@@ -285,7 +285,7 @@ test("the keyboard does everything that a hand does", async ({ page, request }) 
   await page.keyboard.press("k");
   await expect(aim.evidence.getByRole("heading", { level: 2 })).toContainText("Gate lane, plates in");
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await expect(page.getByRole("dialog", { name: "Keys and words" })).toBeVisible();
 });
 
 test("everything that is moved on the plan by hand is moved by keys, and the focus stays near what was deleted", async ({

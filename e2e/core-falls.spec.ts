@@ -118,10 +118,10 @@ test("figures of a state before are marked on every panel, and those of another 
   await aim.open(await keep(request, saltpan()));
   await aim.take("Plates coming in");
   const panels = {
-    Lane: ["lane-schools", "lane-panel"],
-    Night: ["night-panel"],
-    Sun: ["sun-panel", "sun-hours"],
-    Ground: ["losses", "picture-use"],
+    lane: ["lane-schools", "lane-panel"],
+    night: ["night-panel"],
+    sun: ["sun-panel", "sun-hours"],
+    ground: ["losses", "picture-use"],
   } as const;
   for (const [tab, marked] of Object.entries(panels)) {
     await aim.turnTo(tab as keyof typeof panels);

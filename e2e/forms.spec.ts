@@ -55,14 +55,14 @@ test("a fisheye has its image circle, and a camera what it sits on", async ({ pa
   await aim.open(id);
   await page.getByTestId("camera-c2").press("Enter");
   const panel = page.getByRole("group", { name: "Fisheye C2" });
-  await panel.getByRole("button", { name: "Add a flat view" }).click();
-  await expect(panel.getByRole("list", { name: "Flat views" }).getByRole("listitem")).toHaveCount(3);
+  await panel.getByRole("button", { name: "Add a dewarped view" }).click();
+  await expect(panel.getByRole("list", { name: "Dewarped views" }).getByRole("listitem")).toHaveCount(3);
   const circle = panel.getByRole("textbox", { name: "Image circle" });
   await circle.fill("1800");
   await circle.press("Enter");
   await panel.getByText("on a wall", { exact: true }).click();
   await page.getByTestId("camera-c4").press("Enter");
-  await page.getByRole("combobox", { name: "What the camera sits on" }).click({ force: true });
+  await page.getByRole("combobox", { name: "What the camera is mounted on" }).click({ force: true });
   await page.locator(".ant-select-dropdown:visible").getByText("Units B", { exact: true }).click();
   await aim.saved();
   const { cameras } = (await kept(request, id)).site as unknown as {
@@ -88,11 +88,11 @@ test("a head that is turned from afar shows its reach, and asks for the pairs th
   for (const [label, figure] of [
     ["Right", "960"],
     ["Down in it", "540"],
-    ["Pan", "210,5"],
+    ["Its pan", "210,5"],
   ] as const)
     await aim.type(label, figure);
   await expect(page.getByRole("button", { name: "Add the pair" })).toBeDisabled();
-  await aim.type("Tilt", "12");
+  await aim.type("Its tilt", "12");
   await page.getByRole("button", { name: "Add the pair" }).click();
   await expect(aim.evidence).toContainText("3 more pairs are needed");
 });
@@ -106,9 +106,9 @@ test("the school of overlap and the season are wishes of the site, kept and told
   await page.getByRole("radio", { name: /^Spread/ }).check();
   await page.getByRole("radio", { name: "Leaves off" }).check();
   await page.getByRole("button", { name: "Close" }).click();
-  await aim.turnTo("Ground");
+  await aim.turnTo("ground");
   await aim.groundSettled();
-  await expect(page.getByText(/The wish is spread: .* watched by two cameras/)).toBeVisible();
+  await expect(page.getByText(/Spread is wanted: .* watched by two cameras/)).toBeVisible();
   await aim.saved();
   const site = (await kept(request, id)).site as Held;
   expect([site.rules?.overlap, site.conditions?.leaves_off]).toEqual(["spread", true]);

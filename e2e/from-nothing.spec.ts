@@ -11,7 +11,7 @@ test("one target 18.9 m away: from an empty site to a kept promise that is found
   // A new site begins with what the client is asked.
   await expect(page.getByRole("heading", { level: 1, name: "Brief" })).toBeVisible();
   await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Aim" }).click();
-  await page.getByRole("button", { name: "Place the first target" }).click();
+  await page.getByRole("button", { name: "Begin with a promise" }).click();
   const sheet = page.getByRole("group", { name: /^Plan/ });
   await sheet.click({ position: { x: 450, y: 180 } });
   await expect(aim.promises).toContainText("identify · no camera");
@@ -46,5 +46,5 @@ test("an empty list, a site that is not there, and an empty site each say what t
   await page.goto("/#/site/00000000-0000-4000-8000-000000000000");
   await expect(page.getByText("There is no such site here")).toBeVisible();
   await page.getByRole("link", { name: "All sites", exact: true }).click();
-  await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Sites", exact: true })).toBeVisible();
 });

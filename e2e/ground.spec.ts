@@ -51,7 +51,7 @@ test("a shed is drawn with typed lengths, and a wall that is raised throws a lon
   await expect(page.getByRole("region", { name: /^Obstacle Building/ })).toHaveCount(0);
 
   // A wall across the dinghy park: low, then high.
-  await page.getByRole("button", { name: "Draw what stands there" }).click();
+  await page.getByRole("button", { name: "Draw walls and objects" }).click();
   await choose(page, "What is drawn", "wall");
   for (const [one, other] of [
     ["60", "41"],
@@ -71,13 +71,13 @@ test("a shed is drawn with typed lengths, and a wall that is raised throws a lon
   await top.fill("1.2");
   await top.press("Enter");
   await page.getByRole("button", { name: "Finish" }).click();
-  await aim.turnTo("Ground");
+  await aim.turnTo("ground");
   await aim.groundSettled();
-  const before = await square(page, "by nobody");
+  const before = await square(page, "by no camera");
   const raised = page.getByRole("region", { name: /^Obstacle Wall/ }).getByRole("textbox", { name: "Top" });
   await raised.fill("2.4");
   await raised.press("Enter");
-  await expect.poll(() => square(page, "by nobody")).toBeGreaterThan(before + 20);
+  await expect.poll(() => square(page, "by no camera")).toBeGreaterThan(before + 20);
 });
 
 test("why a place is unseen is told head by head, and moves with the site", async ({ page, request }) => {
@@ -90,7 +90,7 @@ test("why a place is unseen is told head by head, and moves with the site", asyn
   if (!second || !third) throw new Error("the demo has its cameras");
   await aim.tapAt([46.5, 6.9], [second, third]);
   const card = page.getByRole("region", { name: "Why this place is seen or not" });
-  await expect(card).toContainText("Nobody sees this place");
+  await expect(card).toContainText("No camera sees this place");
   await expect(card.locator("li", { hasText: "C3 · Bin store" })).toContainText(
     "behind Lime tree; free once the leaves are off",
   );
@@ -103,12 +103,12 @@ test("why a place is unseen is told head by head, and moves with the site", asyn
   await expect(card.locator("li", { hasText: "C3 · Bin store" })).toContainText("only until the leaves come");
 });
 
-test("the quiet path closes while a camera is turned", async ({ page, request }) => {
+test("the least-seen route closes while a camera is turned", async ({ page, request }) => {
   const aim = new Aim(page);
   await aim.open(await keep(request, demo()));
   await aim.promise("Pontoon head").click();
-  await aim.turnTo("Ground");
-  await choose(page, "Where the quiet path leads", "to Mast racks");
+  await aim.turnTo("ground");
+  await choose(page, "Where the least-seen route leads", "to Mast racks");
   await aim.groundSettled();
   const path = page.getByTestId("quiet-path");
   await expect(path).toHaveAttribute("data-seen", /^\d/);
@@ -126,17 +126,17 @@ test("a four-head is laid beside four fixed cameras, and one of them is adopted"
   const aim = new Aim(page);
   const id = await keep(request, umber());
   await aim.open(id);
-  await aim.turnTo("Designs");
+  await aim.turnTo("designs");
   await page.getByRole("button", { name: "Side by side" }).click();
   const sides = page.getByTestId("side-by-side");
   await expect(sides).toHaveAttribute("data-settled", "true");
   await expect(sides.getByRole("list", { name: "What differs" })).toContainText(
     "Lane between the units: broken with One four-head on the corner, kept with Four fixed turrets",
   );
-  const figures = sides.getByLabel("Figures of both designs");
+  const figures = sides.getByLabel("Figures of both options");
   await expect(figures.locator("div", { hasText: "Cable drops" })).toContainText(/4\s*7/);
   await expect(figures.locator("div", { hasText: "Cameras to pay" })).toContainText(/1830\s*1490/);
-  await page.getByRole("button", { name: "Adopt this one" }).click();
+  await page.getByRole("button", { name: "Use this option" }).click();
   await expect(aim.screen).toBeVisible();
   await expect(page.getByTestId("camera-c7")).toBeVisible();
   await aim.saved();
@@ -155,7 +155,7 @@ test("the tour of a PTZ is shortened until it keeps what it promises", async ({ 
   await aim.open(await keep(request, umber()));
   await aim.promise("Sliding gate, who comes in").click();
   await expect(page.getByTestId("verdict")).toHaveText("broken");
-  await expect(aim.evidence).toContainText("Looked away from");
+  await expect(aim.evidence).toContainText("PTZ elsewhere for");
   await expect(page.getByTestId("tour-says")).toContainText("Tour of 3, 31 s around");
   await page.getByRole("button", { name: /^Try: Stay .* at each preset/ }).click();
   await expect(page.getByTestId("verdict")).toHaveText("kept");
@@ -172,7 +172,7 @@ test("each head of a ring is turned by its own grip, and stops before the next",
   const id = await keep(request, umber());
   await aim.open(id);
   await page.getByTestId("camera-c1").click();
-  await page.getByRole("radiogroup", { name: "Head in hand" }).getByText("h2 135°").click();
+  await page.getByRole("radiogroup", { name: "Selected camera view" }).getByText("h2 135°").click();
   const [cx, cy] = await centre(page.getByTestId("camera-c1").locator("circle.reach"));
   const [gx, gy] = await centre(page.getByTestId("aim-c1").locator("circle.reach"));
   await page.mouse.move(gx, gy);
@@ -212,6 +212,6 @@ test("a drawing is brought in by layers, and a broken one changes nothing", asyn
 
   await page.getByRole("button", { name: "Site", exact: true }).click();
   const saved = page.waitForEvent("download");
-  await page.getByRole("menuitem", { name: "Save what stands there as DXF" }).click();
+  await page.getByRole("menuitem", { name: "Save walls and objects as DXF" }).click();
   expect((await saved).suggestedFilename()).toBe("tern-quay-boatyard.dxf");
 });

@@ -194,7 +194,7 @@ test("without a server cameras, walls and targets are dragged, and verdicts, sec
 
 test("the list of sites says when the server is away, and comes back by itself", async ({ page, context }) => {
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Sites", exact: true })).toBeVisible();
   await page.route("**/api/sites?*", (route) => route.abort());
   await page.reload();
   await expect(page.getByText("The server does not answer", { exact: true })).toBeVisible();

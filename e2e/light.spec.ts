@@ -1,4 +1,4 @@
-/** Plates on their way, the night and the sun, as a new user would meet them. */
+/** Moving plates, the night and the sun, as a new user would meet them. */
 import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
 import { Aim, keep, kept, openId, saltpan } from "./support/aim";
@@ -20,34 +20,34 @@ test("a gate lane becomes a way: where it reads, how fast is too fast, a spot th
   const id = await keep(request);
   await aim.open(id);
   await aim.take("Gate lane, plates in");
-  await aim.turnTo("Lane");
-  await page.getByRole("button", { name: "Give it a way" }).click();
+  await aim.turnTo("lane");
+  await page.getByRole("button", { name: "Draw its path" }).click();
   await expect(page.getByTestId("lane-zone")).toBeVisible();
-  await expect(page.getByTestId("lane-figures")).toContainText("Looks");
-  const looks = aim.evidence.locator("details", { hasText: "Looks at it" });
+  await expect(page.getByTestId("lane-figures")).toContainText("Pictures of the plate");
+  const looks = aim.evidence.locator("details", { hasText: "Pictures of the plate" });
   await expect(looks).toContainText("kept");
   // Faster until there are too few looks.
   const speed = page.getByTestId("lane-panel").getByRole("textbox", { name: "Speed" });
-  const figure = page.getByTestId("lane-figures").locator("div", { hasText: "Looks" }).locator("dd");
+  const figure = page.getByTestId("lane-figures").locator("div", { hasText: "Pictures of the plate" }).locator("dd");
   const before = Number(await figure.textContent());
   await speed.fill("540");
   await speed.press("Enter");
   await expect(looks).toContainText(/tight|broken/);
   expect(Number(await figure.textContent())).toBeLessThan(before);
-  await aim.type("Pictures", "2");
+  await aim.type("Frame rate", "2");
   await expect(looks).toContainText("broken");
   await speed.fill("25");
   await speed.press("Enter");
-  await aim.type("Pictures", "25");
+  await aim.type("Frame rate", "25");
   // A way that never reads: turned off the lane there is a spot that does.
-  await aim.type("Bearing", "300");
+  await aim.type("Pan (bearing)", "300");
   await expect(aim.verdict).toHaveText(/broken|behind/);
   const choke = aim.evidence.getByRole("button", { name: /^Try: Read them from/ }).first();
   await expect(choke).toBeVisible();
   await choke.click();
   await expect(aim.verdict).toHaveText("kept");
-  await page.getByRole("button", { name: "Start settings" }).click();
-  const card = page.getByRole("article", { name: /Start settings of/ });
+  await page.getByRole("button", { name: "Settings sheet" }).click();
+  const card = page.getByRole("article", { name: /Settings sheet of/ });
   for (const row of [
     "Shutter",
     "Gain limit",
@@ -77,7 +77,7 @@ test("a plate that its own light bleaches by night reads once that is turned dow
   const aim = new Aim(page);
   await aim.open(await keep(request, { ...saltpan(), conditions: { night: true } }));
   await aim.take("Plates coming in");
-  const bleached = aim.evidence.locator("summary", { hasText: "Not bleached" });
+  const bleached = aim.evidence.locator("summary", { hasText: "Plate overexposed" });
   await expect(bleached).toContainText("broken");
   await page.getByRole("radiogroup", { name: "Light of the picture" }).getByText("Night").click();
   const exposed = page.getByRole("radiogroup", { name: "Exposure of the picture" });
@@ -98,7 +98,7 @@ test("how a camera hangs decides which aims it takes, and a housing what it with
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Chandlery door");
-  const build = aim.evidence.locator("summary", { hasText: "Aim that the build takes" });
+  const build = aim.evidence.locator("summary", { hasText: "Tilt range of this camera" });
   await expect(build).toContainText("kept");
   await page.getByRole("combobox", { name: "How the camera hangs" }).click();
   await page.getByTitle("under a ceiling").click();
@@ -138,21 +138,21 @@ test("the night picture of a camera that faces its own wall: why it is white, an
   const aim = new Aim(page);
   await aim.open(await keep(request, saltpan()));
   await aim.take("Side door");
-  await aim.turnTo("Night");
+  await aim.turnTo("night");
   await settled(page, "night-panel");
   const why = page.getByRole("region", { name: "What light does to this picture" });
-  await expect(why).toContainText("Its bubble hangs under Office eave");
+  await expect(why).toContainText("Its dome cover hangs under Office eave");
   await expect(why).toContainText(/Office, 0\.5 m away/);
   const mends = page.getByRole("list", { name: "Ways that mend the night picture" });
   await mends
-    .getByRole("button", { name: /^Take: / })
+    .getByRole("button", { name: /^Try: / })
     .first()
     .click();
   await settled(page, "night-panel");
-  await expect(why).not.toContainText("Its bubble hangs under");
+  await expect(why).not.toContainText("Its dome cover hangs under");
   // Judged by night there is a rule for the light.
   await page.getByRole("switch", { name: "Judge the promises by night" }).click();
-  await expect(aim.evidence.locator("details", { hasText: "Light enough" })).toBeVisible();
+  await expect(aim.evidence.locator("details", { hasText: "Light at the target" })).toBeVisible();
   await aim.saved();
   const { site } = await kept(request, openId(page));
   expect((site as unknown as Lit).conditions?.night).toBe(true);
@@ -161,7 +161,7 @@ test("the night picture of a camera that faces its own wall: why it is white, an
 test("a lamp is put up, and what makes no sense of it is refused", async ({ page, request }) => {
   const aim = new Aim(page);
   await aim.open(await keep(request, saltpan()));
-  await aim.turnTo("Night");
+  await aim.turnTo("night");
   await page.getByRole("button", { name: "Add a lamp" }).click();
   const box = await page.getByLabel(/^Plan\. Click/).boundingBox();
   if (!box) throw new Error("there is a plan");
@@ -182,7 +182,7 @@ test("the sun stands in C6 in winter; a way out of it is taken, with its price",
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Mast racks");
-  await aim.turnTo("Sun");
+  await aim.turnTo("sun");
   await settled(page, "sun-panel");
   const hours = page.getByTestId("sun-says").locator("strong").first();
   const before = parseFloat((await hours.textContent()) ?? "");
@@ -200,9 +200,9 @@ test("the sun stands in C6 in winter; a way out of it is taken, with its price",
   await expect(page.getByTestId("sun-hours")).toHaveAttribute("data-settled", "true");
   await expect(page.getByTestId("sun-hours").getByRole("listitem")).toHaveCount(7);
   const ways = page.getByRole("list", { name: "Ways out of the sun" });
-  await expect(ways).toContainText("picture of use");
+  await expect(ways).toContainText("picture used");
   await ways
-    .getByRole("button", { name: /^Take: / })
+    .getByRole("button", { name: /^Try: / })
     .first()
     .click();
   await expect.poll(async () => parseFloat((await hours.textContent()) ?? "")).toBeLessThan(before * 0.75);
@@ -213,7 +213,7 @@ test("where a site is, is typed or read out of a file; a map grid is refused", a
   const site = saltpan() as unknown as Record<string, unknown>;
   delete site.place;
   await aim.open(await keep(request, site));
-  await aim.turnTo("Sun");
+  await aim.turnTo("sun");
   const file = (name: string, text: string) => ({ name, mimeType: "text/plain", buffer: Buffer.from(text) });
   const chosen = page.getByLabel("A GeoJSON or world file");
   await chosen.setInputFiles(file("plan.wld", "0.1\n0\n0\n-0.1\n430000\n220000\n"));

@@ -95,7 +95,7 @@ const SCREENS: Screen[] = [
     name: "the list of sites",
     async open(_, page) {
       await page.goto("/");
-      await expect(page.getByRole("table").getByRole("link").first()).toBeVisible();
+      await expect(page.getByTestId("site-row").first()).toContainText(/kept|tight|broken/);
     },
   },
   {
@@ -112,7 +112,7 @@ const SCREENS: Screen[] = [
     name: "two lenses side by side",
     async open(aim, page, id) {
       await aim.open(id);
-      await aim.turnTo("Beside");
+      await aim.turnTo("beside");
       await expect(page.locator(".beside-half")).toHaveCount(2);
     },
   },
@@ -122,11 +122,11 @@ const SCREENS: Screen[] = [
     async open(aim, page, id) {
       await aim.open(id);
       await aim.take("Sliding gate, who comes in");
-      await aim.turnTo("Ground");
+      await aim.turnTo("ground");
       await aim.groundSettled();
       await expect(page.getByTestId("losses")).toHaveAttribute("data-settled", "true");
       await expect(page.getByTestId("picture-use")).toBeVisible();
-      await page.getByRole("button", { name: "Draw what stands there" }).click();
+      await page.getByRole("button", { name: "Draw walls and objects" }).click();
     },
   },
   {
@@ -134,7 +134,7 @@ const SCREENS: Screen[] = [
     site: umber,
     async open(aim, page, id) {
       await aim.open(id);
-      await aim.turnTo("Designs");
+      await aim.turnTo("designs");
       await expect(page.getByRole("button", { name: "Side by side" })).toBeVisible();
     },
   },
@@ -143,7 +143,7 @@ const SCREENS: Screen[] = [
     site: umber,
     async open(aim, page, id) {
       await aim.open(id);
-      await aim.turnTo("Designs");
+      await aim.turnTo("designs");
       await page.getByRole("button", { name: "Side by side" }).click();
       await expect(page.getByTestId("side-by-side")).toHaveAttribute("data-settled", "true");
     },
@@ -173,7 +173,7 @@ const SCREENS: Screen[] = [
       await aim.open(id);
       await aim.take("Plates coming in");
       await aim.promise("Plates coming in").getByText("Figures of this promise").click();
-      await aim.turnTo("Lane");
+      await aim.turnTo("lane");
       await expect(page.getByTestId("lane-schools")).toBeVisible();
     },
   },
@@ -183,7 +183,7 @@ const SCREENS: Screen[] = [
     async open(aim, page, id) {
       await aim.open(id);
       await aim.take("Side door");
-      await aim.turnTo("Night");
+      await aim.turnTo("night");
       await expect(page.getByTestId("night-panel")).toHaveAttribute("data-settled", "true");
     },
   },
@@ -192,13 +192,13 @@ const SCREENS: Screen[] = [
     site: saltpan,
     async open(aim, page, id) {
       await aim.open(id);
-      await aim.turnTo("Sun");
+      await aim.turnTo("sun");
       await expect(page.getByTestId("sun-panel")).toHaveAttribute("data-settled", "true");
       await expect(page.getByTestId("sun-hours")).toHaveAttribute("data-settled", "true");
     },
   },
   {
-    name: "start settings",
+    name: "settings sheet",
     site: saltpan,
     async open(_, page, id) {
       await page.goto(`/#/site/${id}/settings/${encodeURIComponent("c1/h1/")}`);
@@ -206,7 +206,7 @@ const SCREENS: Screen[] = [
     },
   },
   {
-    name: "the aiming card",
+    name: "the aiming sheet",
     async open(_, page, id) {
       await page.goto(`/#/site/${id}/cards/${encodeURIComponent("c4/h1/")}`);
       await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
@@ -246,10 +246,10 @@ for (const screen of SCREENS) {
     const page = await context.newPage();
     await screen.open(new Aim(page), page, await keep(request, screen.site?.()));
     await faultless(page);
-    await page.getByRole("button", { name: "Dark paper" }).evaluate((button: HTMLButtonElement) => button.click());
+    await page.getByRole("button", { name: "Dark theme" }).evaluate((button: HTMLButtonElement) => button.click());
     await expect(page.locator("html")).toHaveAttribute("data-light", "night");
     await faultless(page, "only");
-    await page.getByRole("button", { name: "Light paper" }).evaluate((button: HTMLButtonElement) => button.click());
+    await page.getByRole("button", { name: "Light theme" }).evaluate((button: HTMLButtonElement) => button.click());
     await page.setViewportSize({ width: 820, height: 1100 });
     await faultless(page, "not");
     await page.setViewportSize({ width: 390, height: 844 });

@@ -104,7 +104,12 @@ function watchFrames() {
 async function spent(hand) {
   const { metrics } = await hand.send("Performance.getMetrics");
   const of = (name) => metrics.find((one) => one.name === name).value * 1000;
-  return { script: of("ScriptDuration"), layout: of("LayoutDuration"), style: of("RecalcStyleDuration"), all: of("TaskDuration") };
+  return {
+    script: of("ScriptDuration"),
+    layout: of("LayoutDuration"),
+    style: of("RecalcStyleDuration"),
+    all: of("TaskDuration"),
+  };
 }
 
 /** Moves as a hand does, sixty times a second whether the page follows or not, and reports the frames. */
@@ -181,7 +186,13 @@ async function panAndZoom(browser, name, id) {
   });
   await page.mouse.up();
   await frames(page, `${name}, zoomed`, (hand, i) =>
-    hand.send("Input.dispatchMouseEvent", { type: "mouseWheel", x, y, deltaX: 0, deltaY: Math.floor(i / 50) % 2 ? 12 : -12 }),
+    hand.send("Input.dispatchMouseEvent", {
+      type: "mouseWheel",
+      x,
+      y,
+      deltaX: 0,
+      deltaY: Math.floor(i / 50) % 2 ? 12 : -12,
+    }),
   );
   await page.close();
 }

@@ -84,7 +84,10 @@ test("a way takes the camera to a surveyed spot, and the verdict says what it le
   await aim.take("Fuel berth till");
   await expect(aim.verdict).toHaveText("broken");
   await expect(page.getByTestId("leaves-out")).toContainText("By day, standing still");
-  await page.getByRole("button", { name: /^Try: Move it to Quay lamp post/ }).click();
+  await page
+    .locator(".ways")
+    .getByRole("button", { name: /^Try: Move it to Quay lamp post/ })
+    .click();
   await expect(aim.verdict).toHaveText("kept");
   await aim.saved();
   const { site } = await kept(request, openId(page));

@@ -41,10 +41,10 @@ test("the gate lane by day and by night: the plate reads in the loupe, and pictu
   await aim.viewSettled();
   // At a plate camera's shutter it shows plates and nothing else.
   await expect.poll(async () => (await looks(page)).light).toBeLessThan(day.light / 4);
-  const stops = page.getByRole("textbox", { name: "Lighter by" });
+  const stops = page.getByRole("textbox", { name: "Brighter by" });
   await stops.fill("5");
   await stops.press("Enter");
-  await expect(page.getByText(/of it is burnt out/)).toBeVisible();
+  await expect(page.getByText(/of it is overexposed/)).toBeVisible();
 });
 
 test("dragging the picture turns the head, the wheel zooms its lens, and one undo takes a drag back", async ({
@@ -57,7 +57,7 @@ test("dragging the picture turns the head, the wheel zooms its lens, and one und
   await aim.take("Gate lane, plates in");
   await aim.viewSettled();
   const ground = page.getByTestId("picture-aim");
-  const pan = async (): Promise<number> => Number((await aim.dial("Bearing").inputValue()).replace("°", ""));
+  const pan = async (): Promise<number> => Number((await aim.dial("Pan (bearing)").inputValue()).replace("°", ""));
   const before = await pan();
   await aim.drag(ground, [60, 0]);
   await aim.viewSettled();
@@ -66,10 +66,10 @@ test("dragging the picture turns the head, the wheel zooms its lens, and one und
   await page.keyboard.press("Control+z");
   await expect.poll(pan).toBe(before);
   const [x, y] = await centre(ground);
-  const focal = await aim.dial("Focal").inputValue();
+  const focal = await aim.dial("Focal length").inputValue();
   await page.mouse.move(x, y);
   await page.mouse.wheel(0, 200);
-  await expect.poll(() => aim.dial("Focal").inputValue()).not.toBe(focal);
+  await expect.poll(() => aim.dial("Focal length").inputValue()).not.toBe(focal);
   await aim.saved();
   expect((await kept(request, id)).site.cameras[0]?.heads[0]?.focal_mm).toBeLessThan(32);
 });
@@ -99,7 +99,7 @@ test("promise, plan, section, evidence and the first way fit a screen of 1280 ×
     aim.section,
     page.getByTestId("view-panel"),
     page.getByTestId("density"),
-    aim.dial("Focal"),
+    aim.dial("Focal length"),
     aim.ways().first(),
   ])
     await expect(part).toBeInViewport({ ratio: 1 });
@@ -112,9 +112,9 @@ test("two lenses side by side show as much of the world in more pixels, and the 
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
-  await aim.turnTo("Beside");
+  await aim.turnTo("beside");
   const [left, right] = [0, 1].map((n) => page.getByTestId("beside").locator("figure").nth(n)) as [Locator, Locator];
-  await page.getByRole("combobox", { name: "Model and lens beside" }).fill("2.8–12");
+  await page.getByRole("combobox", { name: "Model and lens to compare" }).fill("2.8–12");
   await page.keyboard.press("Enter");
   const focal = page.getByRole("textbox", { name: "Focal beside" });
   await focal.fill("12");
@@ -128,7 +128,7 @@ test("two lenses side by side show as much of the world in more pixels, and the 
   const shown = async (of: Locator): Promise<number> => (await of.locator(".loupe canvas").boundingBox())?.height ?? 0;
   expect((await pixels(right)) / (await pixels(left))).toBeGreaterThan(1.7);
   expect(Math.abs((await shown(right)) - (await shown(left)))).toBeLessThan(6);
-  await page.getByRole("button", { name: "Use what is beside" }).click();
+  await page.getByRole("button", { name: "Use the compared lens" }).click();
   await expect(aim.verdict).toHaveText("kept");
   await aim.saved();
   const camera = (await kept(request, openId(page))).site.cameras.find((c) => c.id === "c4");
@@ -144,7 +144,7 @@ test("a neighbour's window is kept out: who sees it, what is masked, and which p
   await aim.open(id);
   await aim.take("Chandlery door");
   await expect(aim.verdict).toHaveText("kept");
-  await page.getByRole("button", { name: "Draw what stands there" }).click();
+  await page.getByRole("button", { name: "Draw walls and objects" }).click();
   await page.getByRole("combobox", { name: "What is drawn" }).click();
   await page.locator(".ant-select-item-option", { hasText: "other" }).hover();
   await page.keyboard.press("End");
@@ -174,7 +174,7 @@ test("a neighbour's window is kept out: who sees it, what is masked, and which p
   expect((await kept(request, id)).site.private).toBeUndefined();
 });
 
-test("the aiming card says where corners must sit, and the view is saved as a picture of the sensor's own size", async ({
+test("the aiming sheet says where corners must sit, and the view is saved as a picture of the sensor's own size", async ({
   page,
   request,
 }) => {
@@ -182,8 +182,8 @@ test("the aiming card says where corners must sit, and the view is saved as a pi
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
   await page.getByRole("button", { name: "More for the picture" }).click();
-  await page.getByRole("menuitem", { name: "Aiming card" }).click();
-  const sheet = page.getByRole("main", { name: "Aiming card" });
+  await page.getByRole("menuitem", { name: "Aiming sheet" }).click();
+  const sheet = page.getByRole("main", { name: "Aiming sheet" });
   await expect(sheet).toHaveAttribute("data-ready", "true");
   const card = page.getByTestId("card-c4");
   await expect(card).toContainText("3.60 m");
@@ -199,7 +199,7 @@ test("the aiming card says where corners must sit, and the view is saved as a pi
   const { readFile } = await import("node:fs/promises");
   const bytes = await readFile(file);
   expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([2688, 1520]);
-  await page.getByRole("link", { name: "All heads" }).click();
-  await expect(page.getByRole("main", { name: "All heads" })).toHaveAttribute("data-ready", "true");
+  await page.getByRole("link", { name: "All cameras" }).click();
+  await expect(page.getByRole("main", { name: "All cameras" })).toHaveAttribute("data-ready", "true");
   await expect(page.locator(".contact canvas")).toHaveCount(7);
 });

@@ -48,8 +48,8 @@ test("Aim by night, a blocked line and its evidence", async ({ page }) => {
 test("two lenses side by side", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Gate lane, plates in");
-  await aim.turnTo("Beside");
-  const focal = page.getByRole("textbox", { name: "Focal beside" });
+  await aim.turnTo("beside");
+  const focal = page.getByRole("textbox", { name: "Focal length to compare" });
   await focal.fill("8");
   await focal.press("Enter");
   await expect(page.getByTestId("beside").locator("figure").last()).toContainText("broken");
@@ -62,16 +62,16 @@ test("two lenses side by side", async ({ page }) => {
 test("all heads on one sheet", async ({ page }) => {
   await openDemo(page, "Tern Quay Boatyard");
   await page.getByRole("button", { name: "More for the picture" }).click();
-  await page.getByRole("menuitem", { name: "All heads on one sheet" }).click();
+  await page.getByRole("menuitem", { name: "All cameras on one sheet" }).click();
   await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
   await shoot(page, "aim-sheet");
 });
 
-test("the aiming card, on a phone", async ({ page }) => {
+test("the aiming sheet, on a phone", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Fuel berth till");
   await page.getByRole("button", { name: "More for the picture" }).click();
-  await page.getByRole("menuitem", { name: "Aiming card" }).click();
+  await page.getByRole("menuitem", { name: "Aiming sheet" }).click();
   await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
   await page.setViewportSize({ width: 390, height: 844 });
   await shoot(page, "aim-card-phone");
@@ -80,15 +80,15 @@ test("the aiming card, on a phone", async ({ page }) => {
 test("a plate on its way, the light of a night, the sun", async ({ page }) => {
   const aim = await openDemo(page, "Saltpan Lane Depot");
   await aim.take("Plates coming in");
-  await aim.turnTo("Lane");
+  await aim.turnTo("lane");
   await page.getByTestId("lane-schools").waitFor();
   await shoot(page, "aim-lane");
   await aim.take("Side door");
-  await aim.turnTo("Night");
+  await aim.turnTo("night");
   await expect(page.getByTestId("night-panel")).toHaveAttribute("data-settled", "true");
   await shoot(page, "aim-light");
   await aim.take("Pumps");
-  await aim.turnTo("Sun");
+  await aim.turnTo("sun");
   await expect(page.getByTestId("sun-panel")).toHaveAttribute("data-settled", "true");
   await shoot(page, "aim-sun");
 });
@@ -96,8 +96,8 @@ test("a plate on its way, the light of a night, the sun", async ({ page }) => {
 test("the ground, a tour, two designs", async ({ page }) => {
   const aim = await openDemo(page, "Umber Yard Self-storage");
   await aim.take("Bin store");
-  await aim.turnTo("Ground");
-  await page.getByRole("combobox", { name: "Where the quiet path leads" }).click({ force: true });
+  await aim.turnTo("ground");
+  await page.getByRole("combobox", { name: "Where the least-seen route leads" }).click({ force: true });
   await page.locator(".ant-select-item-option-content").getByText("to Office door").click();
   await aim.groundSettled();
   const [, second, third] = umber().cameras;
@@ -112,11 +112,11 @@ test("the ground, a tour, two designs", async ({ page }) => {
     .getByRole("region", { name: "Why this place is seen or not" })
     .getByRole("button", { name: "Done" })
     .click();
-  await aim.turnTo("Section");
+  await aim.turnTo("section");
   await aim.take("Sliding gate, who comes in");
   await page.getByTestId("picture-use").waitFor();
   await shoot(page, "aim-tour");
-  await aim.turnTo("Designs");
+  await aim.turnTo("designs");
   await page.getByRole("button", { name: "Side by side" }).click();
   await page.locator("[data-testid=side-by-side][data-settled=true]").waitFor();
   await expect(page.locator("[data-testid=relief][data-settled=true]")).toHaveCount(2);

@@ -59,7 +59,7 @@ test("the limits of a site are changed and its verdicts with them", async ({ pag
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
   await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Limits of this site" }).click();
+  await page.getByRole("menuitem", { name: "Limits and settings" }).click();
   await page.getByRole("radio", { name: "IEC 62676-4:2025, from memory" }).check();
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await aim.take("Pontoon head");
@@ -71,7 +71,7 @@ test("the limits of a site are changed and its verdicts with them", async ({ pag
   const rule = aim.evidence.locator(".rule").filter({ hasText: "Face seen from above" });
   await expect(rule.getByRole("img", { name: "kept" })).toBeVisible();
   await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Limits of this site" }).click();
+  await page.getByRole("menuitem", { name: "Limits and settings" }).click();
   const limits = page.getByRole("dialog");
   for (const [label, degrees] of [
     ["Kept up to", "2"],

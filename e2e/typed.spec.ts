@@ -69,7 +69,7 @@ test("a figure typed without Enter is there after Back, and after a reload", asy
   await aim.open(id);
   await aim.dial("Height").fill("4.41");
   await page.goBack();
-  await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Sites", exact: true })).toBeVisible();
   await expect
     .poll(async () => (await kept(request, id)).site.cameras.filter((camera) => camera.height_m === 4.41).length)
     .toBe(1);
@@ -108,7 +108,7 @@ test("Escape breaks a drag off, a drag makes a place the hand's, and Ctrl+Z work
   await aim.drag(mark, [30, 20]);
   await aim.saved();
   await expect.poll(async () => target((await kept(request, id)).site, "t1")?.distance?.how).toBe("plan");
-  await aim.turnTo("Ground");
+  await aim.turnTo("ground");
   await page.keyboard.press("Control+z");
   await expect.poll(async () => target((await kept(request, id)).site, "t1")?.distance?.how).toBe("laser");
 });

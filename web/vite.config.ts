@@ -52,5 +52,5 @@ export default defineConfig({
     fs: { allow: [".."] },
   },
   build: { chunkSizeWarningLimit: 900 },
-  test: { include: ["src/**/*.test.ts"], testTimeout: 20_000 },
+  test: { include: ["src/**/*.test.{ts,tsx}"], testTimeout: 20_000 },
 });

@@ -57,7 +57,7 @@ export class Aim {
   constructor(readonly page: Page) {
     this.promises = page.getByRole("region", { name: "Promises" });
     this.evidence = page.getByRole("region", { name: "Evidence" });
-    this.section = page.getByRole("region", { name: "Section along the sight line" });
+    this.section = page.getByRole("region", { name: "Side view along the sight line" });
     this.verdict = page.getByTestId("verdict");
     this.density = page.getByTestId("density");
     this.saving = page.getByTestId("saving");
@@ -88,7 +88,7 @@ export class Aim {
 
   /** The ways offered, once they are there. */
   ways(): Locator {
-    return this.evidence.getByRole("button", { name: /^Try: / });
+    return this.evidence.locator(".ways").getByRole("button", { name: /^Try: / });
   }
 
   dial(label: string): Locator {
@@ -104,9 +104,9 @@ export class Aim {
     await expect(this.saving).toHaveText(/^Saved \d/);
   }
 
-  /** Turns what lies under the plan to one of its parts. */
-  async turnTo(part: "Section" | "Beside" | "Lane" | "Night" | "Sun" | "Ground" | "Designs"): Promise<void> {
-    await this.page.getByRole("radiogroup", { name: "Under the plan" }).getByText(part, { exact: true }).click();
+  /** Turns to a tool. */
+  async turnTo(tool: "section" | "beside" | "lane" | "night" | "sun" | "ground" | "designs"): Promise<void> {
+    await this.page.getByTestId(`tool-${tool}`).click();
   }
 
   /** Waits until the picture of the head in hand is of the site as it is. */

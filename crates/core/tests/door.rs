@@ -103,3 +103,27 @@ fn every_answer_in_the_schema_has_its_questions_name() {
     });
     assert_eq!(answers, asks);
 }
+
+#[test]
+fn every_question_is_known_when_it_is_read_and_a_wrong_field_is_named() {
+    use utoipa::PartialSchema;
+    let schema = serde_json::to_value(Ask::schema()).unwrap();
+    for one in schema["oneOf"].as_array().unwrap() {
+        let tagged = one["allOf"].as_array().and_then(|parts| parts.last()).unwrap_or(one);
+        let name = tagged["properties"]["ask"]["enum"][0].as_str().unwrap();
+        match Ask::read(&serde_json::json!({ "ask": name }).to_string()) {
+            Ok(ask) => assert_eq!(serde_json::to_value(&ask).unwrap()["ask"], name),
+            Err(faults) => assert!(faults[0].message.starts_with("missing field"), "{name}: {}", faults[0].message),
+        }
+        let more = serde_json::json!({ "ask": name, "nonsense": 1 }).to_string();
+        assert!(Ask::read(&more).is_err(), "{name} takes nonsense");
+    }
+    let wrong = Ask::read(r#"{"ask": "who"}"#).err().unwrap();
+    assert!(wrong[0].message.contains("unknown variant `who`"), "{}", wrong[0].message);
+    let site = include_str!("../../../demo/tern-quay.json");
+    let text = format!(r#"{{"ask": "compare", "before": {site}, "units": "feet"}}"#);
+    let Ok(Ask::Compare { before, .. }) = Ask::read(&text) else { panic!("a site in a question") };
+    assert_eq!(before.name, "Tern Quay Boatyard");
+    let faults = Ask::read(&text.replacen("\"targets\"", "\"goals\"", 1)).err().unwrap();
+    assert!(faults[0].path.starts_with("before"), "{}", faults[0].path);
+}

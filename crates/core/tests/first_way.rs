@@ -139,7 +139,7 @@ fn situations() -> Vec<(&'static str, Value, &'static str, Does)> {
     let mut seldom = lane(json!({"shutter_s": 0.001, "fps": 1}));
     seldom["targets"][0]["speed_mps"] = json!(8);
     all.push(("too few pictures of a plate", seldom, "more pictures a second", |way| {
-        is(way, &[WayKind::Exposure]) && says(way, "pictures a second")
+        is(way, &[WayKind::Exposure]) && says(way, "frame rate")
     }));
     let near_plate = |share: f64| {
         let mut site = by_night(lane(json!({"shutter_s": 0.001, "fps": 25, "infrared_share": share})));

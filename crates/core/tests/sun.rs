@@ -177,8 +177,8 @@ fn ways_out_of_the_sun_hold_once_they_are_applied() {
     let year = sun_year(session.site(), 2027).unwrap();
     let found = sun_ways(&session, &head(), &year, Units::Metres).unwrap();
     assert!(!found.ways.is_empty() && found.now > 10.0);
-    // The two schools of tilt are priced whatever they do.
-    assert_eq!(found.ways.iter().filter(|way| way.says.starts_with("School of")).count(), 2);
+    // The two methods of tilt are priced whatever they do.
+    assert_eq!(found.ways.iter().filter(|way| way.says.starts_with("Method: ")).count(), 2);
     for way in &found.ways {
         let mut then = file.clone();
         let patch: json_patch::Patch = serde_json::from_value(json!(way.patch)).unwrap();
@@ -191,7 +191,7 @@ fn ways_out_of_the_sun_hold_once_they_are_applied() {
             way.says,
             way.measures.left.unwrap()
         );
-        assert!(hours < found.now * 0.75 || way.says.starts_with("School of"));
+        assert!(hours < found.now * 0.75 || way.says.starts_with("Method: "));
     }
 }
 

@@ -39,6 +39,45 @@ async fn the_list_comes_in_pages_and_finds_by_name() {
     }
 }
 
+#[rocket::async_test]
+async fn a_site_is_found_by_its_client_its_address_and_its_last_change_and_says_where_it_stands() {
+    let served = Served::new().await;
+    created(&served, "Alder").await;
+    let mut site = demo();
+    site["name"] = json!("Birch");
+    site["brief"]["client"] = json!("Harbour Board");
+    site["brief"]["address"] = json!("3 Cooper's Row");
+    let (_, made) = served.post("/api/sites", json!({"says": "Begun on the quay", "site": site})).await;
+    let id = made["site_id"].as_str().unwrap();
+    for asked in ["harbour", "COOPER", "begun%20on", "birch", "board%203%20cooper"] {
+        let (_, found) = served.get(&format!("/api/sites?named={asked}")).await;
+        assert_eq!((names(&found), &found["total"]), (vec!["Birch"], &json!(1)), "{asked}");
+    }
+    let (_, found) = served.get("/api/sites?named=birch").await;
+    assert_eq!((&found["sites"][0]["client"], &found["sites"][0]["demo"]), (&json!("Harbour Board"), &json!(false)));
+
+    // What the list tells is what an evaluation tells, of the newest revision each time.
+    let (_, evaluation) = served.post("/api/evaluate", site.clone()).await;
+    let verdicts = |evaluation: &Value, wanted: &str| {
+        evaluation["targets"].as_array().unwrap().iter().filter(|target| target["verdict"] == wanted).count()
+    };
+    let (status, standing) = served.get(&format!("/api/sites/{id}/standing")).await;
+    assert_eq!(status, 200, "{standing}");
+    for word in ["kept", "tight", "broken", "unknown"] {
+        assert_eq!(standing[word], json!(verdicts(&evaluation, word)), "{word}");
+    }
+    assert!(standing["plan"]["outlines"].as_array().unwrap().len() > 3);
+    site["cameras"] = json!([]);
+    site["brief"]["client"] = Value::Null;
+    let save = json!({"based_on": 1, "says": "Without cameras", "site": site});
+    assert_eq!(served.put(&format!("/api/sites/{id}"), save).await.0, 200);
+    let (_, standing) = served.get(&format!("/api/sites/{id}/standing")).await;
+    assert_eq!((&standing["kept"], &standing["plan"]["cameras"]), (&json!(0), &json!([])));
+    assert_eq!(served.get("/api/sites?named=harbour").await.1["total"], json!(0));
+    assert_eq!(served.get("/api/sites/00000000-0000-4000-8000-000000000000/standing").await.0, 404);
+    assert_eq!(served.get("/api/sites/nonsense/standing").await.0, 404);
+}
+
 /// Makes a site of revisions that were saved so long before `now`, the oldest first.
 async fn aged(database: &str, now: OffsetDateTime, ages: &[Duration]) -> Uuid {
     let mut direct = PgConnection::connect(database).await.unwrap();

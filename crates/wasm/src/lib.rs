@@ -60,7 +60,7 @@ impl Core {
     /// # Errors
     /// Names what the site does not have, or what makes no sense.
     pub fn ask(&mut self, ask: &str) -> Result<String, Refused> {
-        let ask: Ask = read(ask)?;
+        let ask = Ask::read(ask).map_err(|faults| refused(&faults))?;
         json(&self.door.ask(ask).map_err(|faults| refused(&faults))?)
     }
 

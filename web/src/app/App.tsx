@@ -1,12 +1,14 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { App as AntApp, ConfigProvider } from "antd";
-import { useEffect } from "react";
+import { Suspense, lazy, useEffect } from "react";
 import { Route, Router, Switch } from "wouter";
 import { useHashLocation } from "wouter/use-hash-location";
 import { useSettings } from "../keep/settings";
 import { SitesPage } from "../sites/SitesPage";
-import { SitePage } from "./SitePage";
 import { themeOf } from "./theme";
+
+// The list of sites comes first, and by itself.
+const SitePage = lazy(() => import("./SitePage").then((module) => ({ default: module.SitePage })));
 
 const queries = new QueryClient();
 
@@ -20,37 +22,39 @@ export function App() {
       <AntApp component={false}>
         <QueryClientProvider client={queries}>
           <Router hook={useHashLocation}>
-            <Switch>
-              <Route<{ id: string; number: string }> path="/site/:id/revision/:number">
-                {({ id, number }) => (
-                  <SitePage
-                    key={`${id}/${number}`}
-                    id={id}
-                    stage="aim"
-                    step={null}
-                    item={null}
-                    looking={Number(number)}
-                  />
-                )}
-              </Route>
-              <Route<{ id: string; step?: string; item?: string }> path="/site/:id/survey/:step?/:item?">
-                {({ id, step, item }) => (
-                  <SitePage key={id} id={id} stage="survey" step={step ?? null} item={item ?? null} />
-                )}
-              </Route>
-              <Route<{ id: string; head?: string }> path="/site/:id/cards/:head?">
-                {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="cards" item={head ?? null} />}
-              </Route>
-              <Route<{ id: string; head?: string }> path="/site/:id/settings/:head?">
-                {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="settings" item={head ?? null} />}
-              </Route>
-              <Route path="/site/:id">
-                {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
-              </Route>
-              <Route>
-                <SitesPage />
-              </Route>
-            </Switch>
+            <Suspense fallback={<p className="hint page-waits">Working …</p>}>
+              <Switch>
+                <Route<{ id: string; number: string }> path="/site/:id/revision/:number">
+                  {({ id, number }) => (
+                    <SitePage
+                      key={`${id}/${number}`}
+                      id={id}
+                      stage="aim"
+                      step={null}
+                      item={null}
+                      looking={Number(number)}
+                    />
+                  )}
+                </Route>
+                <Route<{ id: string; step?: string; item?: string }> path="/site/:id/survey/:step?/:item?">
+                  {({ id, step, item }) => (
+                    <SitePage key={id} id={id} stage="survey" step={step ?? null} item={item ?? null} />
+                  )}
+                </Route>
+                <Route<{ id: string; head?: string }> path="/site/:id/cards/:head?">
+                  {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="cards" item={head ?? null} />}
+                </Route>
+                <Route<{ id: string; head?: string }> path="/site/:id/settings/:head?">
+                  {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="settings" item={head ?? null} />}
+                </Route>
+                <Route path="/site/:id">
+                  {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
+                </Route>
+                <Route>
+                  <SitesPage />
+                </Route>
+              </Switch>
+            </Suspense>
           </Router>
         </QueryClientProvider>
       </AntApp>

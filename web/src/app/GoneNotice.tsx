@@ -33,7 +33,7 @@ export function GoneNotice() {
           Save mine as a file
         </Button>,
         <Button key="drop" danger onClick={() => void letGo()}>
-          Let it go
+          Delete the copy here
         </Button>,
         <Button key="new" type="primary" onClick={() => void asNew()}>
           Go on as a new site

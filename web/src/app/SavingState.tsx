@@ -41,7 +41,7 @@ export function SavingState() {
   if (!open) return null;
   const kind = trouble !== null && open.saving.kind !== "saved" ? "refused" : open.saving.kind;
   return (
-    <Popover trigger="click" placement="bottomRight" title="What is where" content={<Storage />}>
+    <Popover trigger="click" placement="bottomRight" title="Where your data is" content={<Storage />}>
       <button type="button" className={`saving saving-${kind}`} aria-label="Where this site is saved">
         <span role="status" data-testid="saving">
           {wordsOf(open.saving, open.savedAt, open.revision)}

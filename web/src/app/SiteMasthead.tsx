@@ -7,10 +7,12 @@ import { useShallow } from "zustand/react/shallow";
 import { type PlanFormat, exportPlan } from "../keep/drawings";
 import { exportSite } from "../keep/files";
 import { lastStep, nextStep, useHistory } from "../keep/history";
+import { useSettings } from "../keep/settings";
 import { useSite } from "../keep/store";
 import { NameInput } from "../ui/NameInput";
 import { Masthead } from "../ui/Masthead";
 import { type Stage, stageAddress } from "../ui/address";
+import { usePhone } from "../ui/usePhone";
 import { DeleteSite } from "./DeleteSite";
 import { SavingState } from "./SavingState";
 import { STAGES } from "./stages";
@@ -30,6 +32,8 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
     ),
   );
   const { undo, redo } = useSite.getState();
+  const phone = usePhone();
+  const { units, dark, set } = useSettings();
   const { message } = App.useApp();
   const saveAs = async (format: PlanFormat): Promise<void> => {
     const site = useSite.getState().open?.site;
@@ -63,15 +67,41 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
       <Tooltip title={back !== null ? `Undo: ${back}` : "Nothing to undo"}>
         <Button size="small" ghost disabled={back === null} onClick={undo} icon={<UndoOutlined />} aria-label="Undo" />
       </Tooltip>
-      <Tooltip title={forth !== null ? `Redo: ${forth}` : "Nothing to redo"}>
-        <Button size="small" ghost disabled={forth === null} onClick={redo} icon={<RedoOutlined />} aria-label="Redo" />
-      </Tooltip>
+      {!phone && (
+        <Tooltip title={forth !== null ? `Redo: ${forth}` : "Nothing to redo"}>
+          <Button
+            size="small"
+            ghost
+            disabled={forth === null}
+            onClick={redo}
+            icon={<RedoOutlined />}
+            aria-label="Redo"
+          />
+        </Tooltip>
+      )}
       <SavingState />
       <Dropdown
         trigger={["click"]}
         menu={{
           items: [
-            { key: "rules", label: "Limits of this site", disabled: open.looking, onClick: () => setAsked("rules") },
+            ...(phone
+              ? [
+                  {
+                    key: "redo",
+                    label: forth !== null ? `Redo: ${forth}` : "Redo",
+                    disabled: forth === null,
+                    onClick: redo,
+                  },
+                  {
+                    key: "units",
+                    label: units === "feet" ? "Show metres" : "Show feet",
+                    onClick: () => set({ units: units === "feet" ? "metres" : "feet" }),
+                  },
+                  { key: "dark", label: dark ? "Light theme" : "Dark theme", onClick: () => set({ dark: !dark }) },
+                  { type: "divider" as const },
+                ]
+              : []),
+            { key: "rules", label: "Limits and settings", disabled: open.looking, onClick: () => setAsked("rules") },
             { key: "revisions", label: "Revisions", onClick: () => setAsked("revisions") },
             {
               key: "export",
@@ -83,19 +113,19 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
             },
             ...(["geojson", "dxf", "svg"] as const).map((format) => ({
               key: format,
-              label: format === "svg" ? "Save the plan as SVG" : `Save what stands there as ${FORMATS[format]}`,
+              label: format === "svg" ? "Save the plan as SVG" : `Save walls and objects as ${FORMATS[format]}`,
               onClick: () => void saveAs(format),
             })),
             { key: "delete", label: "Delete this site", danger: true, onClick: () => setAsked("delete") },
           ],
         }}
       >
-        <Button size="small" ghost>
-          Site
+        <Button size="small" ghost aria-label="Site">
+          {phone ? "⋯" : "Site"}
         </Button>
       </Dropdown>
       <Suspense fallback={null}>
-        {Tools && <Tools />}
+        {Tools && !phone && <Tools />}
         {Limits && asked === "rules" && <Limits close={() => setAsked(null)} />}
         {asked === "revisions" && <Revisions id={open.id} close={() => setAsked(null)} />}
       </Suspense>

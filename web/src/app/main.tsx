@@ -17,11 +17,18 @@ import "../ui/ui.css";
 import "./paper.css";
 import "../ui/touch.css";
 
-startCore();
 liveAsTab();
 workOffline();
 void persist();
 keepFocus();
+// A site needs the core at once; the list does not: it is got ready once all else has come.
+if (location.hash.startsWith("#/site/")) startCore();
+else
+  window.addEventListener("load", () => {
+    // Not every browser tells when it is idle.
+    if ("requestIdleCallback" in window) window.requestIdleCallback(startCore);
+    else setTimeout(startCore, 500);
+  });
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

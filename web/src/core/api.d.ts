@@ -381,6 +381,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a site stands: how its promises stand, what is left to ask, and its plan drawn small. */
+        get: operations["standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/survey": {
         parameters: {
             query?: never;
@@ -516,6 +533,9 @@ export interface components {
         Answer: {
             /** @description What the screen shows at once. */
             sights: components["schemas"]["Sights"];
+        } | {
+            /** @description Why each promise stands as it does, in words. */
+            reasons: components["schemas"]["Because"][];
         } | {
             /** @description The ways to keep a sight line. */
             ways: components["schemas"]["Ways"];
@@ -671,6 +691,11 @@ export interface components {
             head?: null | components["schemas"]["HeadRef"];
             /** @enum {string} */
             ask: "sights";
+        } | {
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "reasons";
         } | {
             /** @description The sight line. */
             line: components["schemas"]["Question"];
@@ -986,6 +1011,14 @@ export interface components {
         } | {
             /** @enum {string} */
             ask: "guide";
+        };
+        /** @description Why a promise stands as it does. */
+        Because: {
+            /** @description The target's id. */
+            target: string;
+            rule: null | components["schemas"]["RuleName"];
+            /** @description It in words, as in "31 % too few pixels"; null where all are kept. */
+            says: string | null;
         };
         /** @description All of it. */
         Begins: {
@@ -4205,6 +4238,12 @@ export interface components {
              * @description How many cameras it has.
              */
             cameras: number;
+            /** @description Who the client is. */
+            client: string | null;
+            /** @description Where the site is. */
+            address: string | null;
+            /** @description Whether the program brought it along, to be looked at. */
+            demo: boolean;
         };
         /** @description What a site file holds beside its lists. */
         SiteHeading: {
@@ -4239,6 +4278,17 @@ export interface components {
              * @description The site to ask for the next page after; null on the last.
              */
             next: string | null;
+        };
+        /** @description A plan drawn small, metres east and north. */
+        SmallPlan: {
+            /** @description Outlines of objects, the largest ones. */
+            outlines: number[][][];
+            /** @description Walls and fences, the longest ones. */
+            walls: number[][][];
+            /** @description Where cameras are. */
+            cameras: number[][];
+            /** @description Where targets are: their points. */
+            targets: number[][];
         };
         /** @description Lamps in or near a head's picture. */
         Spoiled: {
@@ -4305,6 +4355,21 @@ export interface components {
          * @enum {string}
          */
         SpotKind: "inside_corner" | "soffit" | "wall" | "pole" | "parapet" | "ceiling" | "tree";
+        /** @description Where a site stands. */
+        Standing: {
+            /** @description How many promises are kept. */
+            kept: number;
+            /** @description How many are tight. */
+            tight: number;
+            /** @description How many are broken. */
+            broken: number;
+            /** @description Of how many something is not known. */
+            unknown: number;
+            /** @description How many things are left to ask or to measure. */
+            left: number;
+            /** @description The site's plan, small. */
+            plan: components["schemas"]["SmallPlan"];
+        };
         /** @description The card of a plate camera. */
         StartSettings: {
             /** @description The camera's id. */
@@ -5148,6 +5213,7 @@ export type Aim = components['schemas']['Aim'];
 export type Answer = components['schemas']['Answer'];
 export type AreaShare = components['schemas']['AreaShare'];
 export type Ask = components['schemas']['Ask'];
+export type Because = components['schemas']['Because'];
 export type Begins = components['schemas']['Begins'];
 export type Brief = components['schemas']['Brief'];
 export type Buried = components['schemas']['Buried'];
@@ -5302,9 +5368,11 @@ export type SiteHead = components['schemas']['SiteHead'];
 export type SiteHeading = components['schemas']['SiteHeading'];
 export type SiteKind = components['schemas']['SiteKind'];
 export type SitePage = components['schemas']['SitePage'];
+export type SmallPlan = components['schemas']['SmallPlan'];
 export type Spoiled = components['schemas']['Spoiled'];
 export type Spot = components['schemas']['Spot'];
 export type SpotKind = components['schemas']['SpotKind'];
+export type Standing = components['schemas']['Standing'];
 export type StartSettings = components['schemas']['StartSettings'];
 export type Step = components['schemas']['Step'];
 export type StopTold = components['schemas']['StopTold'];
@@ -7530,6 +7598,87 @@ export interface operations {
                 };
             };
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Standing"];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
                 headers: {
                     [name: string]: unknown;
                 };

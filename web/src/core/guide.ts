@@ -10,7 +10,7 @@ export const GUIDE: Guide = {
       "height_m": 1.6
     },
     {
-      "says": "know again somebody known",
+      "says": "recognise a person",
       "subject": "face",
       "task": "recognise",
       "height_m": 1.6
@@ -40,19 +40,19 @@ export const GUIDE: Guide = {
       "height_m": 0.7
     },
     {
-      "says": "tell a car",
+      "says": "recognise a vehicle",
       "subject": "vehicle",
       "task": "recognise",
       "height_m": 1.0
     },
     {
-      "says": "see that a car is there",
+      "says": "see that a vehicle is there",
       "subject": "vehicle",
       "task": "detect",
       "height_m": 1.0
     },
     {
-      "says": "watch over the whole",
+      "says": "watch over the whole area",
       "subject": "scene",
       "task": "observe",
       "height_m": 0.5

@@ -1,4 +1,4 @@
-/** What the user prefers on this device: units and light. */
+/** What the user prefers on this device. */
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
 import type { Units } from "../core/types";
@@ -8,9 +8,15 @@ interface Settings {
   dark: boolean;
   /** Who takes the readings. */
   surveyor: string;
-  set(settings: Partial<Pick<Settings, "units" | "dark" | "surveyor">>): void;
+  /** How tall the tools under the plan are, px; null as usual. */
+  toolsTall: number | null;
+  /** Whether the first steps were gone through. */
+  led: boolean;
+  set(settings: Partial<Pick<Settings, "units" | "dark" | "surveyor" | "toolsTall" | "led">>): void;
 }
 
 export const useSettings = create<Settings>()(
-  persist((set) => ({ units: "metres", dark: false, surveyor: "", set }), { name: "bright-angle/settings" }),
+  persist((set) => ({ units: "metres", dark: false, surveyor: "", toolsTall: null, led: false, set }), {
+    name: "bright-angle/settings",
+  }),
 );

@@ -1,11 +1,14 @@
 /** The sites as a whole: those on the server and those on this device; beginning one, pinning one, deleting one. */
-import type { Revision, SiteFile, SiteHead, SitePage } from "../core/types";
+import type { Revision, SiteFile, SiteHead, SitePage, Standing } from "../core/types";
 import { Away, request } from "./http";
 import { type Kept, allDrafts, allKept, allPhotos, keep, putDraft, takeOff } from "./shelf";
 import { TAB } from "./tabs";
 
 /** A site in the list. */
-export interface Listed extends Pick<SiteHead, "id" | "name" | "targets" | "cameras" | "says" | "revision"> {
+export interface Listed extends Pick<
+  SiteHead,
+  "id" | "name" | "targets" | "cameras" | "says" | "revision" | "client" | "address" | "demo"
+> {
   saved_at: string;
   /** Whether it opens on this device without a network. */
   here: boolean;
@@ -28,8 +31,9 @@ export async function listSites(after: string | null, named: string, signal?: Ab
   const unsaved = new Set([...drafts.map((draft) => draft.id), ...photos.map((photo) => photo.site)]);
   const here = new Map(kept.map((one) => [one.id, one]));
   const query = new URLSearchParams({ most: "50", ...(after ? { after } : {}), ...(named ? { named } : {}) });
-  const fits = (name: string): boolean => name.toLowerCase().includes(named.toLowerCase());
-  const begun = drafts.filter((draft) => draft.basedOn === 0 && fits(draft.site.name) && !here.has(draft.id));
+  const fits = ({ name, brief }: SiteFile, says: string): boolean =>
+    [name, brief?.client, brief?.address, says].join(" ").toLowerCase().includes(named.toLowerCase());
+  const begun = drafts.filter((draft) => draft.basedOn === 0 && fits(draft.site, draft.says) && !here.has(draft.id));
   try {
     const page = await request<SitePage>("GET", `/api/sites?${query}`, undefined, signal);
     const listed = page.sites.map((head) => ({
@@ -45,21 +49,24 @@ export async function listSites(after: string | null, named: string, signal?: Ab
     if (!(error instanceof Away)) throw error;
     const sites = [
       ...begun.map((draft) => ofDraft(draft.id, draft.site, draft.at)),
-      ...kept.filter((one) => fits(one.site.name)).map((one) => ofKept(one, unsaved.has(one.id))),
+      ...kept.filter((one) => fits(one.site, one.says)).map((one) => ofKept(one, unsaved.has(one.id))),
     ].sort((a, b) => b.saved_at.localeCompare(a.saved_at));
     return { sites, total: sites.length, next: null, away: true };
   }
 }
 
-const counts = (site: SiteFile): Pick<Listed, "name" | "targets" | "cameras"> => ({
+const told = (site: SiteFile): Pick<Listed, "name" | "targets" | "cameras" | "client" | "address" | "demo"> => ({
   name: site.name,
+  client: site.brief?.client ?? null,
+  address: site.brief?.address ?? null,
+  demo: false,
   targets: site.targets.length,
   cameras: site.cameras.length,
 });
 
 const ofKept = ({ id, number, savedAt, says, site, pinned }: Kept, unsaved: boolean): Listed => ({
   id,
-  ...counts(site),
+  ...told(site),
   says,
   revision: number,
   saved_at: savedAt,
@@ -70,7 +77,7 @@ const ofKept = ({ id, number, savedAt, says, site, pinned }: Kept, unsaved: bool
 
 const ofDraft = (id: string, site: SiteFile, at: number): Listed => ({
   id,
-  ...counts(site),
+  ...told(site),
   says: "Not on the server yet",
   revision: 0,
   saved_at: new Date(at).toISOString(),
@@ -102,3 +109,7 @@ export async function deleteSite(id: string, name: string): Promise<void> {
   await request("DELETE", `/api/sites/${id}`, { name });
   await takeOff(id);
 }
+
+/** Where a site stands: how its promises stand, what is left to ask, its plan drawn small. */
+export const standingOf = (id: string, signal?: AbortSignal): Promise<Standing> =>
+  request<Standing>("GET", `/api/sites/${id}/standing`, undefined, signal);

@@ -3,7 +3,7 @@ import type { SiteFile, Variant } from "../core/types";
 import { freshId, plain } from "./points";
 
 /** What the design in hand is called where nobody gave it a name. */
-export const IN_HAND = "Design in hand";
+export const IN_HAND = "Option on the plan";
 
 /** Keeps a copy of the design in hand aside. */
 export function keepAside(site: SiteFile, name: string): string {

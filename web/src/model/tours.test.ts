@@ -76,7 +76,7 @@ describe("a ring of heads", () => {
 });
 
 describe("a fisheye", () => {
-  it("hangs on a ceiling, a wall or a table, and has flat views a right angle apart", () => {
+  it("hangs on a ceiling, a wall or a table, and has dewarped views a right angle apart", () => {
     const round = head("h1", 20);
     for (const how of ["ceiling", "wall", "table"] as const) {
       hang(round, how);
@@ -95,7 +95,7 @@ describe("designs", () => {
     const site = yard(camera("bullet", [head("h1", 0)]));
     const aside = keepAside(site, "As it was");
     site.cameras = [];
-    expect(designsOf(site).map((design) => design.name)).toEqual(["Design in hand", "As it was"]);
+    expect(designsOf(site).map((design) => design.name)).toEqual(["Option on the plan", "As it was"]);
     expect([siteWith(site, aside).cameras.length, siteWith(site, null)]).toEqual([1, site]);
     renameDesign(site, null, "Empty");
     renameDesign(site, aside, "One camera");

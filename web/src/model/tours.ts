@@ -38,7 +38,7 @@ export function movePreset(head: CameraHead, id: string, by: 1 | -1): void {
   presets[from + by] = moved;
 }
 
-/** Adds a flat picture, a right angle on from the last one. */
+/** Adds a dewarped picture, a right angle on from the last one. */
 export function addFlattened(camera: Camera, head: CameraHead): string {
   head.flattened ??= [];
   const id = freshId("f", viewIds(head));

@@ -1,4 +1,4 @@
-/** The views of a head: its own aim, its presets, the flat pictures cut out of a fisheye's round one. */
+/** The views of a head: its own aim, its presets, the dewarped pictures cut out of a fisheye's round one. */
 import type { Camera, CameraHead, Flattened, HeadRef, Preset, SiteFile } from "../core/types";
 import { headOf } from "./lookups";
 

@@ -1,14 +1,14 @@
-/** The list of sites to open, with a way to begin one and to bring one in from a file. */
-import { Alert, App, Button, Empty, Input, Modal, Skeleton, Switch, Table, Tag, Upload } from "antd";
+/** The work list: the sites to open, with a way to begin one and to bring one in from a file. */
 import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { type SyntheticEvent, useEffect, useRef, useState } from "react";
 import type { Fault } from "../core/types";
 import { createSite, importSite } from "../keep/files";
-import { sendHeld, useHeld } from "../keep/sendHeld";
+import { sendHeld } from "../keep/sendHeld";
 import { type Listed, type Page, listSites, pin } from "../keep/sites";
 import { Faults } from "../ui/Faults";
 import { Masthead } from "../ui/Masthead";
 import { goTo, siteAddress, stepAddress } from "../ui/address";
+import { SiteRow } from "./SiteRow";
 import "./sites.css";
 
 /** How often a server that was away is asked again, ms. */
@@ -48,16 +48,24 @@ function useSending(unsaved: boolean, again: () => Promise<unknown>): void {
   }, [unsaved, again]);
 }
 
+/** What a hand types is looked for once it rests, ms. */
+const TYPED = 250;
+
 export function SitesPage() {
+  const [typed, setTyped] = useState("");
   const [named, setNamed] = useState("");
+  useEffect(() => {
+    const timer = setTimeout(() => setNamed(typed.trim()), TYPED);
+    return () => clearTimeout(timer);
+  }, [typed]);
   const listing = useSites(named);
-  const unsaved = listing.data?.pages.some((page) => !page.away && page.sites.some((site) => site.unsaved)) ?? false;
-  useSending(unsaved, listing.refetch);
   const pages = listing.data?.pages ?? [];
   const sites = pages.flatMap((page) => page.sites);
+  const away = pages.some((page) => page.away);
+  useSending(!away && sites.some((site) => site.unsaved), listing.refetch);
   const [faults, setFaults] = useState<{ name: string; faults: Fault[] } | null>(null);
+  const [wrong, setWrong] = useState("");
   const [naming, setNaming] = useState(false);
-  const { message } = App.useApp();
   const bringIn = async (file: File): Promise<void> => {
     setFaults(null);
     try {
@@ -65,178 +73,174 @@ export function SitesPage() {
       if ("id" in made) goTo(siteAddress(made.id));
       else setFaults({ name: file.name, faults: made.faults });
     } catch (error) {
-      void message.error(`${file.name} was not brought in: ${(error as Error).message}.`);
+      setWrong(`${file.name} was not brought in: ${(error as Error).message}.`);
     }
   };
+  const keepHere = async (site: Listed, pinned: boolean): Promise<void> => {
+    try {
+      await pin(site.id, pinned);
+      void listing.refetch();
+    } catch (error) {
+      setWrong(`${site.name} was not put on this device: ${(error as Error).message}.`);
+    }
+  };
+  const rows = (of: Listed[]) =>
+    of.map((site) => (
+      <SiteRow key={site.id} site={site} there={!away} keepHere={(pinned) => void keepHere(site, pinned)} />
+    ));
+  const [own, demos] = [sites.filter((site) => !site.demo), sites.filter((site) => site.demo)];
   return (
     <>
       <Masthead />
       <main className="sites">
         <div className="sites-head">
           <h1>Sites</h1>
-          <Upload
-            accept=".json,application/json"
-            showUploadList={false}
-            beforeUpload={(file) => {
-              void bringIn(file);
-              return false;
-            }}
-          >
-            <Button>Bring in a site file</Button>
-          </Upload>
-          <Button type="primary" onClick={() => setNaming(true)}>
+          <FileButton onFile={(file) => void bringIn(file)} />
+          <button type="button" className="plain-button plain-primary" onClick={() => setNaming(true)}>
             New site
-          </Button>
+          </button>
         </div>
-        {faults && (
-          <Alert
-            type="error"
-            closable={{ onClose: () => setFaults(null) }}
-            className="sites-faults"
-            title={`${faults.name} was not brought in, nothing was stored`}
-            description={<Faults faults={faults.faults} />}
-          />
+        {naming && <NewSite close={() => setNaming(false)} fail={setWrong} />}
+        {wrong && (
+          <div className="notice-box notice-bad" role="alert">
+            {wrong}
+            <button type="button" className="plain-button" onClick={() => setWrong("")}>
+              Close
+            </button>
+          </div>
         )}
-        {pages.some((page) => page.away) && (
-          <Alert
-            type="warning"
-            showIcon
-            title="The server does not answer"
-            description="These are the sites on this device; they open and can be worked on. The others appear as soon as it is back."
-          />
+        {faults && (
+          <div className="notice-box notice-bad" role="alert">
+            <div>
+              <strong>{faults.name} was not brought in, nothing was stored</strong>
+              <Faults faults={faults.faults} />
+            </div>
+            <button type="button" className="plain-button" aria-label="Close" onClick={() => setFaults(null)}>
+              Close
+            </button>
+          </div>
+        )}
+        {away && (
+          <div className="notice-box" role="alert">
+            <div>
+              <strong>The server does not answer</strong>
+              <p>
+                These are the sites on this device; they open and can be worked on. The others appear as soon as it is
+                back.
+              </p>
+            </div>
+          </div>
         )}
         {listing.error && (
-          <Alert type="error" showIcon title="The list cannot be read" description={listing.error.message} />
+          <div className="notice-box notice-bad" role="alert">
+            The list cannot be read: {listing.error.message}
+          </div>
         )}
-        {((pages[0]?.total ?? 0) > 10 || named !== "") && (
-          <Input.Search
+        {(sites.length > 4 || named !== "" || typed !== "") && (
+          <input
+            type="search"
             className="sites-find"
-            allowClear
-            placeholder="Find by name"
-            aria-label="Find a site by its name"
+            placeholder="Find by name, client, address, last change"
+            aria-label="Find a site"
             maxLength={200}
-            onSearch={setNamed}
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
           />
         )}
-        {listing.isPending ? (
-          <Skeleton active paragraph={{ rows: 4 }} />
-        ) : (
-          <SiteTable sites={sites} begin={() => setNaming(true)} again={() => void listing.refetch()} />
+        {listing.isPending && <p className="hint">Working …</p>}
+        {!listing.isPending && sites.length === 0 && <Nothing named={named} begin={() => setNaming(true)} />}
+        {own.length > 0 && (
+          <ul className="site-rows" aria-label="Sites">
+            {rows(own)}
+          </ul>
+        )}
+        {demos.length > 0 && (
+          <section aria-label="Demo sites">
+            <h2>Demo sites, to look at</h2>
+            <ul className="site-rows">{rows(demos)}</ul>
+          </section>
         )}
         {listing.hasNextPage && (
-          <Button onClick={() => void listing.fetchNextPage()} loading={listing.isFetchingNextPage}>
-            Older sites
-          </Button>
+          <button type="button" className="plain-button" onClick={() => void listing.fetchNextPage()}>
+            {listing.isFetchingNextPage ? "Working …" : "Older sites"}
+          </button>
         )}
         <p className="fine">
           Bright Angle advises; local codes and licensed practice decide. A site is one open file: what you keep here
           can be taken out again at any time.
         </p>
       </main>
-      {naming && <NewSite close={() => setNaming(false)} />}
     </>
   );
 }
 
-function SiteTable({ sites, begin, again }: { sites: Listed[]; begin(): void; again(): void }) {
-  const { message } = App.useApp();
-  const stuck = useHeld((held) => held.stuck);
-  const keepHere = async (site: Listed, pinned: boolean): Promise<void> => {
-    try {
-      await pin(site.id, pinned);
-      again();
-    } catch (error) {
-      void message.error(`${site.name} was not put on this device: ${(error as Error).message}.`);
-    }
-  };
-  if (sites.length === 0) {
-    return (
-      <Empty description="No site yet. Begin one, or bring in a site file.">
-        <Button type="primary" onClick={begin}>
-          New site
-        </Button>
-      </Empty>
-    );
-  }
+function Nothing({ named, begin }: { named: string; begin(): void }) {
+  if (named !== "") return <p className="hint">No site has “{named}” in its name, client, address or last change.</p>;
   return (
-    <Table<Listed>
-      rowKey="id"
-      dataSource={sites}
-      pagination={false}
-      scroll={{ x: "max-content" }}
-      columns={[
-        { title: "Site", dataIndex: "name", render: (name: string, site) => <a href={siteAddress(site.id)}>{name}</a> },
-        { title: "Promises", dataIndex: "targets", align: "right", className: "figure" },
-        { title: "Cameras", dataIndex: "cameras", align: "right", className: "figure" },
-        { title: "Last change", dataIndex: "says" },
-        {
-          title: "Saved",
-          dataIndex: "saved_at",
-          render: (at: string) => new Date(at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" }),
-        },
-        {
-          title: "Revision",
-          dataIndex: "revision",
-          align: "right",
-          className: "figure",
-          render: (number: number) => (number === 0 ? "–" : number),
-        },
-        {
-          title: "On this device",
-          key: "here",
-          render: (_, site) => (
-            <span className="sites-here">
-              <label className="switch-line">
-                <Switch
-                  size="small"
-                  checked={site.here}
-                  disabled={site.revision === 0 || site.here}
-                  onChange={(pinned) => void keepHere(site, pinned)}
-                  aria-label={`Keep ${site.name} on this device`}
-                />
-              </label>
-              {site.unsaved && <Tag color="warning">{stuck[site.id] ?? "not saved yet"}</Tag>}
-            </span>
-          ),
-        },
-      ]}
-    />
+    <div className="sites-empty">
+      <p>No site yet. Begin one, or bring in a site file.</p>
+      <button type="button" className="plain-button plain-primary" onClick={begin}>
+        New site
+      </button>
+    </div>
   );
 }
 
-function NewSite({ close }: { close(): void }) {
+function FileButton({ onFile }: { onFile(file: File): void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className="plain-button" onClick={() => input.current?.click()}>
+        Bring in a site file
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          // The same file may be chosen again once it was mended.
+          event.target.value = "";
+          if (file) onFile(file);
+        }}
+      />
+    </>
+  );
+}
+
+function NewSite({ close, fail }: { close(): void; fail(why: string): void }) {
   const [name, setName] = useState("");
   const [busy, setBusy] = useState(false);
-  const { message } = App.useApp();
-  const begin = async (): Promise<void> => {
+  const begin = async (event: SyntheticEvent): Promise<void> => {
+    event.preventDefault();
+    if (busy || name.trim() === "") return;
     setBusy(true);
     try {
       goTo(stepAddress(await createSite(name.trim()), "brief"));
     } catch (error) {
       setBusy(false);
-      void message.error(`The site was not made: ${(error as Error).message}.`);
+      fail(`The site was not made: ${(error as Error).message}.`);
     }
   };
   return (
-    <Modal
-      open
-      title="New site"
-      okText="Begin"
-      onCancel={close}
-      onOk={() => void begin()}
-      confirmLoading={busy}
-      okButtonProps={{ disabled: name.trim() === "" }}
-    >
-      <label className="stacked">
+    <form className="new-site" aria-label="New site" onSubmit={(event) => void begin(event)}>
+      <label>
         Name of the site
-        <Input
+        <input
           autoFocus
           maxLength={200}
           value={name}
           onChange={(event) => setName(event.target.value)}
-          onPressEnter={() => name.trim() && void begin()}
+          onKeyDown={(event) => event.key === "Escape" && close()}
         />
       </label>
-    </Modal>
+      <button type="submit" className="plain-button plain-primary" disabled={busy || name.trim() === ""}>
+        Begin
+      </button>
+      <button type="button" className="plain-button" onClick={close}>
+        Leave it
+      </button>
+    </form>
   );
 }

@@ -93,6 +93,8 @@ export function useHandles(drawing: RefObject<HTMLElement | SVGSVGElement | null
   const handles = useMemo<Handles>(() => new Map(), []);
   const frames = useMemo(() => new PerFrame(), []);
   const dragged = useRef<Held | null>(null);
+  // A drag begins a few pixels after the press, and by then something else may lie under the pointer.
+  const under = useRef<EventTarget | null>(null);
   useEffect(() => {
     const breakOff = (event: globalThis.KeyboardEvent): void => {
       const held = dragged.current;
@@ -120,8 +122,12 @@ export function useHandles(drawing: RefObject<HTMLElement | SVGSVGElement | null
   ];
   useGesture(
     {
+      onPointerDown: ({ event }) => {
+        under.current = event.target;
+      },
       onDrag: ({ xy, delta, movement, first, last, tap, pinching, event, startTime, memo }) => {
-        const held = (memo as Held | undefined) ?? pressed(event.target, startTime, drawing.current, handles);
+        const held =
+          (memo as Held | undefined) ?? pressed(under.current ?? event.target, startTime, drawing.current, handles);
         const handle = held.key === undefined ? undefined : handles.get(held.key);
         if (held.brokenOff) return held;
         if (tap) handle?.actions.onChoose?.();

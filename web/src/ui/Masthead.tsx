@@ -1,12 +1,15 @@
 /** The strip on top: whose site, in which units, and what belongs to the page in hand. */
 import { Button, Tooltip } from "antd";
 import type { ReactNode } from "react";
+import { usePhone } from "./usePhone";
 import { unitWord } from "./words";
 import { useSettings } from "../keep/settings";
 
 export function Masthead({ title, stages, children }: { title?: ReactNode; stages?: ReactNode; children?: ReactNode }) {
   const { units, dark, set } = useSettings();
   const other = units === "feet" ? "metres" : "feet";
+  // A site's page has them in its menu there.
+  const inMenu = usePhone() && stages !== undefined;
   return (
     <header className="masthead">
       <a className="wordmark" href="#/" aria-label="Bright Angle, all sites">
@@ -20,26 +23,30 @@ export function Masthead({ title, stages, children }: { title?: ReactNode; stage
       {stages}
       <div className="masthead-tools">
         {children}
-        <Tooltip title={`Show ${other}`}>
-          <Button
-            size="small"
-            ghost
-            onClick={() => set({ units: other })}
-            aria-label={`Units: ${units}. Show ${other}`}
-          >
-            {unitWord(units)}
-          </Button>
-        </Tooltip>
-        <Tooltip title={dark ? "Light paper" : "Dark paper, for the van at night"}>
-          <Button
-            size="small"
-            ghost
-            onClick={() => set({ dark: !dark })}
-            aria-label={dark ? "Light paper" : "Dark paper"}
-          >
-            {dark ? "Day" : "Night"}
-          </Button>
-        </Tooltip>
+        {!inMenu && (
+          <>
+            <Tooltip title={`Show ${other}`}>
+              <Button
+                size="small"
+                ghost
+                onClick={() => set({ units: other })}
+                aria-label={`Units: ${units}. Show ${other}`}
+              >
+                {unitWord(units)}
+              </Button>
+            </Tooltip>
+            <Tooltip title={dark ? "Light theme" : "Dark theme, for the van at night"}>
+              <Button
+                size="small"
+                ghost
+                onClick={() => set({ dark: !dark })}
+                aria-label={dark ? "Light theme" : "Dark theme"}
+              >
+                {dark ? "Light" : "Dark"}
+              </Button>
+            </Tooltip>
+          </>
+        )}
       </div>
     </header>
   );

@@ -69,6 +69,8 @@ interface Props {
   /** The thing whose figure it is, by its id: what is typed for one thing never goes to another. */
   of: string;
   label: string;
+  /** What it is called to who does not see where it stands; the label where that says enough. */
+  name?: string;
   /** Null where nothing is said. */
   value: number | null;
   /** Where it may stay unsaid: the word for that, and what unsays it. An empty field and the word both do. */
@@ -95,7 +97,20 @@ interface DialProps extends Omit<Props, "of" | "empty"> {
 
 const Steady = steady(Dial);
 
-function Dial({ label, value, word, onEmpty, quantity, min, max, onChange, disabled, hint, inHand }: DialProps) {
+function Dial({
+  label,
+  name = label,
+  value,
+  word,
+  onEmpty,
+  quantity,
+  min,
+  max,
+  onChange,
+  disabled,
+  hint,
+  inHand,
+}: DialProps) {
   const [typed, setTyped] = useState<string | null>(null);
   // While somebody is about to type, an answer that arrives must not change the text under the hand.
   const [held, setHeld] = useState<string | null>(null);
@@ -177,7 +192,7 @@ function Dial({ label, value, word, onEmpty, quantity, min, max, onChange, disab
         inputMode="text"
         spellCheck={false}
         autoComplete="off"
-        aria-label={label}
+        aria-label={name}
         data-typing={typed !== null}
         aria-invalid={fault !== ""}
         onChange={(event) => setTyped(event.target.value)}

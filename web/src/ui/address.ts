@@ -11,7 +11,7 @@ export const stageAddress = (id: string, stage: Stage): string =>
 export const stepAddress = (id: string, step: Step, item?: string | null): string =>
   `${siteAddress(id)}/survey/${step}${item ? `/${item}` : ""}`;
 
-/** The sheet of all heads, or the aiming card of one by its key. */
+/** The sheet of all heads, or the aiming sheet of one by its key. */
 export const cardsAddress = (id: string, head?: string): string =>
   `${siteAddress(id)}/cards${head ? `/${encodeURIComponent(head)}` : ""}`;
 

@@ -3,7 +3,8 @@ import type { Units } from "../core/types";
 import { parseNumber } from "./number";
 
 const INCH = 0.0254;
-const FOOT = 0.3048;
+/** Metres in a foot, by definition. */
+export const FOOT = 0.3048;
 const UNIT: Record<string, number> = {
   m: 1,
   metre: 1,

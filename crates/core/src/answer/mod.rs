@@ -6,6 +6,7 @@
 mod asked;
 mod door;
 mod sights;
+pub mod standing;
 
 pub use asked::COMMON_SENSOR;
 pub use door::Door;
@@ -22,7 +23,7 @@ use crate::change::ways::mend::{Mends, washed_ways};
 use crate::change::ways::picture::{PictureWays, picture_ways};
 use crate::change::ways::{Ways, ways};
 use crate::equipment::catalogue;
-use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, SiteFile, Task};
+use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, SiteFile, Task, read_json};
 use crate::ground::lost::{Lost, lost};
 use crate::ground::seasons::{OtherState, other_states};
 use crate::ground::told::{Ground, GroundWish};
@@ -41,10 +42,12 @@ use crate::site::link::{LinkFound, link_of, point_through};
 use crate::survey::drawing::WorldFile;
 use crate::survey::first_answer::{Asked, FirstAnswer};
 use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
+use crate::words::because::{Because, reasons};
 use crate::words::guide::{Guide, guide};
 use crate::words::units::Units;
 use crate::work::Patience;
 use asked::{first_answer_to, sun_calendar, sun_hours_of, sun_ways_out, tours_of, world_file_of};
+use serde::de::IgnoredAny;
 use serde::{Deserialize, Serialize, Serializer};
 use sights::sights;
 use utoipa::ToSchema;
@@ -68,6 +71,42 @@ macro_rules! questions {
         #[allow(clippy::large_enum_variant)]
         pub enum Answer {
             $( $(#[$about])* $name($answer), )*
+        }
+
+        #[derive(Deserialize)]
+        #[serde(rename_all = "snake_case")]
+        enum Asking {
+            $( $name, )*
+        }
+
+        impl Ask {
+            /// Reads a question: first which one it is, then its fields straight from the text. (Reading by tag holds the whole question
+            /// first; all that a question may hold, site files too, would be read by code of their own.)
+            ///
+            /// # Errors
+            /// What is no question, with its place.
+            pub fn read(text: &str) -> Result<Ask, Vec<Fault>> {
+                #[derive(Deserialize)]
+                struct Tag {
+                    ask: Asking,
+                }
+                match read_json::<Tag>(text)?.ask {
+                    $( Asking::$name => {
+                        // Its schema is nobody's: the fields of the table say things about theirs.
+                        #[derive(Deserialize, ToSchema)]
+                        #[serde(deny_unknown_fields)]
+                        struct Fields {
+                            #[serde(rename = "ask")]
+                            #[schema(value_type = String)]
+                            _ask: IgnoredAny,
+                            $( $( $(#[$of])* $field: $type, )* )?
+                        }
+                        #[allow(clippy::unneeded_field_pattern)]
+                        let Fields { _ask: _, $( $( $field, )* )? } = read_json(text)?;
+                        Ok(Ask::$name $({ $($field),* })?)
+                    } )*
+                }
+            }
         }
 
         impl Serialize for Answer {
@@ -106,6 +145,12 @@ questions! {
         #[serde(default)]
         head: Option<HeadRef>,
     } -> Sights = |door| sights(door.session(), target, head)?;
+
+    /// Why each promise stands as it does, in words.
+    Reasons {
+        /// Units of the words.
+        units: Units,
+    } -> Vec<Because> = |door| reasons(door.session(), units);
 
     /// The ways to keep a sight line.
     Ways {

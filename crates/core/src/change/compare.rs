@@ -189,14 +189,14 @@ fn heads(said: &mut Vec<String>, before: &[Value], after: &[Value], units: Units
     for head in after {
         match before.iter().find(|held| id(held) == id(head)) {
             Some(held) => {
-                let of = if several { format!("head {}: ", id(head)) } else { String::new() };
+                let of = if several { format!("view {}: ", id(head)) } else { String::new() };
                 gather(said, &of, held, head, units);
             }
-            None => said.push(format!("head {} added", id(head))),
+            None => said.push(format!("camera view {} added", id(head))),
         }
     }
     let gone = before.iter().filter(|held| !after.iter().any(|head| id(head) == id(held)));
-    said.extend(gone.map(|head| format!("head {} removed", id(head))));
+    said.extend(gone.map(|head| format!("camera view {} removed", id(head))));
 }
 
 fn apart(a: &[Value], b: &[Value]) -> f64 {

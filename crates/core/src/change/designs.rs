@@ -13,7 +13,7 @@ use serde_json::{Value, json};
 use utoipa::ToSchema;
 
 /// What a design is called that nobody gave a name.
-const UNNAMED: &str = "Design in hand";
+const UNNAMED: &str = "Option on the plan";
 
 /// One design in figures.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -92,7 +92,7 @@ pub fn with_design(site: &SiteFile, id: Option<&str>) -> Result<Site, Vec<Fault>
 
 fn variant<'a>(site: &'a SiteFile, id: &str) -> Result<&'a Variant, Fault> {
     let found = site.variants.iter().find(|variant| variant.id == id);
-    found.ok_or_else(|| Fault::new("design", format!("the site has no design \"{id}\"")))
+    found.ok_or_else(|| Fault::new("design", format!("the site has no option \"{id}\"")))
 }
 
 /// One design in figures.
@@ -178,11 +178,11 @@ fn differences(site: &SiteFile, left: &DesignFacts, right: &DesignFacts) -> Vec<
         more(if a.abs_diff(b) == 1 { one } else { several }, a as f64, b as f64, 1.0, "");
     };
     counted("cable drop", "cable drops", left.cables, right.cables);
-    counted("head to maintain", "heads to maintain", left.heads, right.heads);
+    counted("camera view to maintain", "camera views to maintain", left.heads, right.heads);
     let lost = (left.lost_with_one, right.lost_with_one);
     counted("promise lost when one camera fails", "promises lost when one camera fails", lost.0, lost.1);
     if let (Some(a), Some(b)) = (left.useful, right.useful) {
-        more("of the picture put to use", 100.0 * a, 100.0 * b, 1.0, " %");
+        more("of the picture used", 100.0 * a, 100.0 * b, 1.0, " %");
     }
     if let (Some(a), Some(b)) = (left.price, right.price) {
         more("to pay", a, b, 1.0, "");
@@ -198,7 +198,7 @@ pub fn adopt(site: &SiteFile, id: &str) -> Result<Vec<PatchOp>, Fault> {
     let adopted = variant(site, id)?;
     let aside = Variant {
         id: adopted.id.clone(),
-        name: site.design.clone().unwrap_or_else(|| "Design before".to_owned()),
+        name: site.design.clone().unwrap_or_else(|| "Option before".to_owned()),
         cameras: site.cameras.clone(),
     };
     let variants: Vec<&Variant> = site.variants.iter().map(|v| if v.id == id { &aside } else { v }).collect();

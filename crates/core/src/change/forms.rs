@@ -44,7 +44,10 @@ pub fn spread(site: &Site, camera: &str, over_deg: f64) -> Result<CameraFile, Fa
     let step = if whole { 360.0 / count } else { over_deg / (count - 1.0).max(1.0) };
     if !(0.0..=360.0).contains(&over_deg) || (count > 1.0 && step < camera_apart(&camera)) {
         let least = camera_apart(&camera);
-        return Err(Fault::new("over_deg", format!("heads of this model come no nearer than {least}° to each other")));
+        return Err(Fault::new(
+            "over_deg",
+            format!("camera views of this model come no nearer than {least}° to each other"),
+        ));
     }
     let first = if whole { camera.heads[0].pan_deg } else { middle(&camera.heads) - over_deg / 2.0 };
     for (place, head) in camera.heads.iter_mut().enumerate() {

@@ -57,7 +57,7 @@ pub struct Merged {
 pub fn merge(base: &SiteFile, mine: &SiteFile, theirs: &SiteFile, choices: &[Choice], units: Units) -> Merged {
     let (b, t) = (as_map(base), as_map(theirs));
     let m = with_own_ids(&b, as_map(mine), &t);
-    let Ok(mine) = serde_json::from_value::<SiteFile>(Value::Object(m.clone())) else {
+    let Ok(mine) = read(&m) else {
         return Merged { site: None, clashes: vec![], faults: vec![Fault::new("", "mine cannot be read")] };
     };
     let [of_mine, of_theirs] = [&mine, theirs].map(|side| compare(base, side, units));
@@ -79,13 +79,19 @@ pub fn merge(base: &SiteFile, mine: &SiteFile, theirs: &SiteFile, choices: &[Cho
         out.insert(key.to_owned(), Value::Array(list));
     }
     let clashes = hand.clashes;
-    match serde_json::from_value::<SiteFile>(Value::Object(out)) {
+    match read(&out) {
         Ok(site) => match Site::from_file(site.clone()) {
             Ok(_) => Merged { site: Some(site), clashes, faults: vec![] },
             Err(faults) => Merged { site: None, clashes, faults },
         },
-        Err(error) => Merged { site: None, clashes, faults: vec![Fault::new("", error.to_string())] },
+        Err(faults) => Merged { site: None, clashes, faults },
     }
+}
+
+/// A site file out of its fields: by way of text, as every other is read.
+fn read(fields: &Map<String, Value>) -> Result<SiteFile, Vec<Fault>> {
+    let text = serde_json::to_string(fields).map_err(|error| vec![Fault::new("", error.to_string())])?;
+    SiteFile::parse(&text)
 }
 
 fn put(map: &mut Map<String, Value>, key: &str, value: Option<Value>) {

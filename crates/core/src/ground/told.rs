@@ -288,7 +288,7 @@ fn path_to(
         return (None, Some("Nobody can stand there.".to_owned()));
     };
     let Some(way) = quiet_path(grid, steps, seen, cell) else {
-        return (None, Some("No way leads there: it is shut in.".to_owned()));
+        return (None, Some("No route leads there: it is shut in.".to_owned()));
     };
     let mut seconds: HashMap<usize, f64> = HashMap::new();
     for pair in way.cells.windows(2) {

@@ -238,7 +238,7 @@ fn says(site: &Site, head: &Head, told: &Told, need: f64, units: Units) -> Strin
         Reason::Seen => format!("sees it with {density:.0} px/m{season}"),
         Reason::InTurns => {
             let gap = told.gap_s.unwrap_or(0.0);
-            format!("sees it with {density:.0} px/m in turns, and looks elsewhere for {gap:.0} s{season}")
+            format!("sees it with {density:.0} px/m by PTZ tour, elsewhere for {gap:.0} s{season}")
         }
         Reason::TooDark => format!("{density:.0} px/m, but too dark there by night"),
         Reason::TooFar => format!(

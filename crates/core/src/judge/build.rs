@@ -42,7 +42,7 @@ pub(crate) fn build(head: &Head, scene: &Scene) -> Option<Build> {
         let hangs = match (stated, usual(form).len() > 1) {
             (_, false) => String::new(),
             (Some(_), true) => format!(" {}", mounted.word()),
-            (None, true) => format!(" {}, if it hangs so: nobody said how", mounted.word()),
+            (None, true) => format!(" {}, if it is mounted so: not stated", mounted.word()),
         };
         match takes(form, mounting.long_range, *mounted) {
             Takes::Tilts(tilts) => {

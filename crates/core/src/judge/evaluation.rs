@@ -134,7 +134,7 @@ pub fn within_reach(site: &Site) -> Result<(), Over> {
     let largest = site.targets().iter().max_by_key(|target| target.samples.len());
     let (name, samples) = largest.map_or(("", 0), |target| (target.id.as_str(), target.samples.len()));
     Err(Over(format!(
-        "{} heads would look at {} places of all targets, together more than {MOST_LOOKS} times; the largest target, {name}, takes {samples} of them, one every half metre. Is a figure a decimal point off? Else split the site",
+        "{} camera views would look at {} places of all targets, together more than {MOST_LOOKS} times; the largest target, {name}, takes {samples} of them, one every half metre. Is a figure a decimal point off? Else split the site",
         site.heads().len(),
         looks / site.heads().len().max(1)
     )))
@@ -154,7 +154,7 @@ pub fn evaluate_within(site: &Site, patience: &Patience) -> Result<Evaluation, O
     let (heads, targets) = (site.heads().len(), site.targets().len());
     if heads * targets > MOST_SIGHT_LINES {
         return Err(Over(format!(
-            "{heads} heads and {targets} targets make more than {MOST_SIGHT_LINES} sight lines; evaluate a part of the site"
+            "{heads} camera views and {targets} targets make more than {MOST_SIGHT_LINES} sight lines; evaluate a part of the site"
         )));
     }
     evaluation(site, patience)
@@ -164,7 +164,7 @@ pub fn evaluate_within(site: &Site, patience: &Patience) -> Result<Evaluation, O
 pub(crate) fn took_too_long(site: &Site) -> String {
     let (heads, targets) = (site.heads().len(), site.targets().len());
     let solids = site.scene().solids().len();
-    format!("{heads} heads, {targets} targets and {solids} obstacles together take longer than is allowed here")
+    format!("{heads} camera views, {targets} targets and {solids} obstacles together take longer than is allowed here")
 }
 
 fn evaluation(site: &Site, patience: &Patience) -> Result<Evaluation, Over> {

@@ -133,7 +133,7 @@ pub fn point_through(site: &Site, camera: &str, head: &str, pixel: [f64; 2]) -> 
 fn solved<'a>(site: &'a Site, camera: &str, head: &str) -> Result<(Hung, &'a Head, LinkFound), Fault> {
     let turned = site.head(camera, head)?;
     let file = &site.file().cameras[turned.camera()].heads[turned.place()];
-    let link = file.pointed_by.as_ref().ok_or_else(|| Fault::new("pointed_by", "no fixed view points this head"))?;
+    let link = file.pointed_by.as_ref().ok_or_else(|| Fault::new("pointed_by", "no fixed view points this camera"))?;
     let fixed = site.head(&link.camera, &link.head)?;
     if link.pairs.len() < LEAST_PAIRS {
         let message = format!("{} of the {LEAST_PAIRS} pairs that it takes", link.pairs.len());

@@ -127,7 +127,7 @@ fn readings(site: &Site, adjustment: Option<&Adjustment>) -> Vec<Todo> {
         left.push(todo(Step::Readings, Some(&target.id), None, format!("{}: no distance measured.", target.name)));
     }
     let Some(adjustment) = adjustment else {
-        left.push(todo(Step::Readings, None, None, "The readings and the drawing do not come together."));
+        left.push(todo(Step::Readings, None, None, "The plan and the measurements do not come together."));
         return left;
     };
     let name = |id: &str| {
@@ -147,7 +147,7 @@ fn readings(site: &Site, adjustment: Option<&Adjustment>) -> Vec<Todo> {
         }
     } else if adjustment.points.iter().any(|point| point.moved_m > SETTLED_WITHIN_M) {
         let most = adjustment.points.iter().map(|point| point.moved_m).fold(0.0, f64::max);
-        let says = format!("The drawing and the tape are up to {most:.2} m apart: accept the adjusted positions.");
+        let says = format!("The plan and the measurements are up to {most:.2} m apart: accept the adjusted positions.");
         left.push(todo(Step::Readings, None, None, says));
     }
     left

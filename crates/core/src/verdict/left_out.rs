@@ -47,7 +47,7 @@ const LEFT_OUT: [LeftOut; 7] = [
         concerns: |given| !given.night,
     },
     LeftOut { says: "low sun", several: false, instead: Instead::Shown, concerns: |given| !given.night },
-    LeftOut { says: "what is washed out", several: false, instead: Instead::Shown, concerns: |given| given.night },
+    LeftOut { says: "what is overexposed", several: false, instead: Instead::Shown, concerns: |given| given.night },
     LeftOut { says: "lamps in the picture", several: true, instead: Instead::Shown, concerns: |given| given.night },
     LeftOut { says: "wiring", several: false, instead: Instead::Nothing, concerns: |_| true },
     LeftOut { says: "recording", several: false, instead: Instead::Nothing, concerns: |_| true },
@@ -123,7 +123,7 @@ mod tests {
         );
         assert_eq!(
             says(true, true),
-            "By night, at the speed stated, dry and clean plates. What is washed out and lamps in the picture are shown, not judged; wiring and recording are not judged yet."
+            "By night, at the speed stated, dry and clean plates. What is overexposed and lamps in the picture are shown, not judged; wiring and recording are not judged yet."
         );
     }
 }

@@ -157,14 +157,14 @@ const fn plain(says: &'static str, subject: Subject, task: Task, height_m: f64) 
 /// Tasks as people say them.
 pub const PLAIN_TASKS: [PlainTask; 10] = [
     plain("identify a face", Subject::Face, Task::Identify, 1.6),
-    plain("know again somebody known", Subject::Face, Task::Recognise, 1.6),
+    plain("recognise a person", Subject::Face, Task::Recognise, 1.6),
     plain("see what somebody does", Subject::Person, Task::Observe, 1.2),
     plain("see that somebody is there", Subject::Person, Task::Detect, 1.2),
     plain("see a crowd or a queue", Subject::Person, Task::Monitor, 1.2),
     plain("read plates", Subject::Plate, Task::Read, 0.7),
-    plain("tell a car", Subject::Vehicle, Task::Recognise, 1.0),
-    plain("see that a car is there", Subject::Vehicle, Task::Detect, 1.0),
-    plain("watch over the whole", Subject::Scene, Task::Observe, 0.5),
+    plain("recognise a vehicle", Subject::Vehicle, Task::Recognise, 1.0),
+    plain("see that a vehicle is there", Subject::Vehicle, Task::Detect, 1.0),
+    plain("watch over the whole area", Subject::Scene, Task::Observe, 0.5),
     plain("see small things, notes, hands", Subject::Scene, Task::Inspect, 1.0),
 ];
 

@@ -1,5 +1,6 @@
 //! What is said to people: lengths, what a site asks for, and what to mind.
 
+pub mod because;
 pub mod begins;
 pub mod cautions;
 pub mod compass;

@@ -17,7 +17,24 @@ pub enum Units {
     Feet,
 }
 
+/// Metres in a foot, by definition.
+const FOOT_M: f64 = 0.3048;
+
 impl Units {
+    /// A speed in words, metres or feet a second.
+    ///
+    /// ```
+    /// use bright_angle_core::words::units::Units;
+    /// assert_eq!(Units::Metres.speed(5.56), "5.6 m/s");
+    /// assert_eq!(Units::Feet.speed(5.56), "18.2 ft/s");
+    /// ```
+    pub fn speed(self, mps: f64) -> String {
+        match self {
+            Units::Metres => format!("{mps:.1} m/s"),
+            Units::Feet => format!("{:.1} ft/s", mps / FOOT_M),
+        }
+    }
+
     /// A length in words.
     ///
     /// ```

@@ -12,6 +12,7 @@ pub(crate) mod headers;
 mod openapi;
 mod pictures;
 mod sites;
+mod standings;
 mod survey;
 
 pub use openapi::document;
@@ -161,6 +162,7 @@ pub fn bare(settings: &Settings, at: SocketAddr, store: Store, clients: Clients)
     Ok(rocket::custom(config)
         .manage(store)
         .manage(clients)
+        .manage(standings::Standings::default())
         .manage(Desk::with_longest(settings.longest))
         .manage(survey::RangefinderAt(settings.rangefinder))
         .manage(Reader { program: settings.program.clone() })
@@ -208,6 +210,7 @@ pub fn site_routes() -> Vec<rocket::Route> {
         sites::revisions,
         sites::revision,
         sites::name_revision,
+        standings::standing,
         pictures::keep,
         pictures::picture
     ]

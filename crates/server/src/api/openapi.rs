@@ -1,7 +1,7 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
 use super::guard::LetIn;
-use super::{compute, error, exchange, pictures, sites, survey};
+use super::{compute, error, exchange, pictures, sites, standings, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -37,6 +37,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         sites::revisions,
         sites::revision,
         sites::name_revision,
+        standings::standing,
         pictures::keep,
         pictures::picture
     ),

@@ -304,7 +304,7 @@ pub async fn name_revision(
 }
 
 /// An id out of a path.
-fn uuid(text: &str) -> Result<Uuid, ApiError> {
+pub(super) fn uuid(text: &str) -> Result<Uuid, ApiError> {
     Uuid::parse_str(text).map_err(|_| ApiError::Faults(Status::NotFound, vec![Fault::new("id", "is not a site's id")]))
 }
 

@@ -70,13 +70,13 @@ enum Command {
         #[arg(long, value_delimiter = ',', allow_hyphen_values = true, required = true)]
         bounds: Vec<f64>,
     },
-    /// How much of the ground is seen how often, what nobody sees, and the quiet path, as JSON
+    /// How much of the ground is seen how often, what nobody sees, and the least-seen route, as JSON
     Ground {
         /// Site file, or - for standard input
         file: PathBuf,
         #[command(flatten)]
         look: ground::Look,
-        /// Where the quiet path leads, m east,north
+        /// Where the least-seen route leads, m east,north
         #[arg(long, value_parser = ground::place, allow_hyphen_values = true)]
         goal: Option<ground::Place>,
     },
@@ -106,7 +106,7 @@ enum Command {
         #[arg(long, default_value_t = bright_angle_core::judge::tours::USUAL_EVENT_S)]
         event_s: f64,
     },
-    /// Two designs of a site on the same promises, as JSON
+    /// Two options of a site on the same promises, as JSON
     Designs {
         /// Site file, or - for standard input
         file: PathBuf,
@@ -154,12 +154,12 @@ enum Command {
         #[command(flatten)]
         wish: light::SunWish,
     },
-    /// What lamps and infrared light give at each target by night, and what washes out, as JSON
+    /// What lamps and infrared light give at each target by night, and what is overexposed, as JSON
     Light {
         /// Site file, or - for standard input
         file: PathBuf,
     },
-    /// Where every head reads every plate on its way, and what time, blur and focus make of it, as JSON
+    /// Where every camera reads every moving plate, and what time, motion blur and focus make of it, as JSON
     Plates {
         /// Site file, or - for standard input
         file: PathBuf,

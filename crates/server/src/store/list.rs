@@ -26,6 +26,14 @@ pub struct SiteHead {
     pub targets: i32,
     /// How many cameras it has.
     pub cameras: i32,
+    /// Who the client is.
+    #[schema(required)]
+    pub client: Option<String>,
+    /// Where the site is.
+    #[schema(required)]
+    pub address: Option<String>,
+    /// Whether the program brought it along, to be looked at.
+    pub demo: bool,
 }
 
 /// A page of the list of sites.
@@ -45,7 +53,7 @@ pub struct SitePage {
 pub struct Wanted<'a> {
     /// Those after this site; from the beginning where it is left out.
     pub after: Option<Uuid>,
-    /// Those whose name holds this, whatever the case of its letters.
+    /// Those whose name, client, address or last change holds this, whatever the case of its letters.
     pub named: Option<&'a str>,
     /// How many at most.
     pub most: i64,
@@ -56,8 +64,8 @@ impl Store {
     pub async fn sites(&self, wanted: Wanted<'_>) -> Result<SitePage, StoreError> {
         let like = wanted.named.map(|name| format!("%{}%", name.replace(['\\', '%', '_'], "_")));
         let heads = sqlx::query_as(
-            "select id, name, revision, saved_at, says, targets, cameras from site
-             where deleted_at is null and ($1::text is null or name ilike $1)
+            "select id, name, revision, saved_at, says, targets, cameras, client, address, demo from site
+             where deleted_at is null and ($1::text is null or concat_ws(' ', name, client, address, says) ilike $1)
                and ($2::uuid is null or (saved_at, id) < (select saved_at, id from site where id = $2))
              order by saved_at desc, id desc limit $3",
         );
@@ -66,7 +74,8 @@ impl Store {
         let more = sites.len() as i64 > wanted.most;
         sites.truncate(usize::try_from(wanted.most).unwrap_or(0));
         let total = sqlx::query_scalar(
-            "select count(*) from site where deleted_at is null and ($1::text is null or name ilike $1)",
+            "select count(*) from site where deleted_at is null
+             and ($1::text is null or concat_ws(' ', name, client, address, says) ilike $1)",
         );
         let total = total.bind(&like).fetch_one(&self.pool).await?;
         let next = sites.last().filter(|_| more).map(|site| site.id);

@@ -8,7 +8,7 @@ import type { Chart, ChartLine, ChartView, Inks } from "./messages";
 const FIGURES_PX = 190;
 const STROKE_PX = 5;
 
-export function drawChart(canvas: OffscreenCanvas, chart: Chart, { view, over, inks, ratio }: ChartView): void {
+export function drawChart(canvas: OffscreenCanvas, chart: Chart, { view, over, inks, over_m, ratio }: ChartView): void {
   const [width, height] = view.size;
   if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
     canvas.width = Math.round(width * ratio);
@@ -26,8 +26,8 @@ export function drawChart(canvas: OffscreenCanvas, chart: Chart, { view, over, i
   context.drawImage(chart.tint, left, top, right - left, bottom - top);
   context.globalAlpha = 1;
   drawShore(context, chart, view, inks);
-  const taken = drawContours(context, chart, view, inks);
-  drawSoundings(context, chart, view, inks, taken);
+  const taken = drawContours(context, chart, view, inks, over_m);
+  drawSoundings(context, chart, view, inks, over_m, taken);
 }
 
 function trace(context: OffscreenCanvasRenderingContext2D, line: ChartLine, view: PlanView): void {
@@ -63,6 +63,7 @@ function drawContours(
   { contours }: Chart,
   view: PlanView,
   { ink, paper }: Inks,
+  over_m: number,
 ): Point[] {
   context.strokeStyle = ink;
   context.lineWidth = 1.3;
@@ -84,9 +85,9 @@ function drawContours(
         context.rotate(angle);
         context.lineWidth = 4;
         context.strokeStyle = paper;
-        context.strokeText(density(need), 0, 0);
+        context.strokeText(density(need * over_m), 0, 0);
         context.fillStyle = ink;
-        context.fillText(density(need), 0, 0);
+        context.fillText(density(need * over_m), 0, 0);
         context.restore();
       }
     }
@@ -124,6 +125,7 @@ function drawSoundings(
   { soundings }: Chart,
   view: PlanView,
   { ink }: Inks,
+  over_m: number,
   taken: Point[],
 ): void {
   context.fillStyle = ink;
@@ -131,7 +133,7 @@ function drawSoundings(
   context.font = '400 10.5px "IBM Plex Mono", monospace';
   for (const { at, density: value } of soundings) {
     const place = toScreen(view, at);
-    if (!near(taken, place, 24)) context.fillText(density(Math.round(value)), place[0], place[1]);
+    if (!near(taken, place, 24)) context.fillText(density(Math.round(value * over_m)), place[0], place[1]);
   }
   context.globalAlpha = 1;
 }

@@ -17,6 +17,8 @@ export interface ChartView {
   /** A picture lies beneath and shows through. */
   over: boolean;
   inks: Inks;
+  /** What its figures are counted over, m: a metre or a foot. */
+  over_m: number;
   /** Pixels of the device per pixel. */
   ratio: number;
 }

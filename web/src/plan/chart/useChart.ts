@@ -126,6 +126,7 @@ export function useChart(
   view: PlanView,
   over: boolean,
   inks: Inks,
+  over_m: number,
 ): Raster | null {
   const [drawn, setDrawn] = useState<Raster | null>(null);
   const press = useRef<Held | null>(null);
@@ -172,17 +173,18 @@ export function useChart(
         view: wider({ centre, scale, size: [wide, tall] }),
         over,
         inks,
+        over_m,
         ratio: window.devicePixelRatio || 1,
       });
     // Another look, another size, or bare paper at an edge: at once.
-    const as = `${presses} ${over} ${inks.paper} ${wide} ${tall}`;
+    const as = `${presses} ${over} ${inks.paper} ${over_m} ${wide} ${tall}`;
     if (shownAs.current !== as || !reaches.current) {
       shownAs.current = as;
       return show();
     }
     const timer = setTimeout(show, REST);
     return () => clearTimeout(timer);
-  }, [centre, scale, wide, tall, over, inks, presses]);
+  }, [centre, scale, wide, tall, over, inks, over_m, presses]);
   useEffect(() => {
     if (raster) press.current?.rasters.want({ raster, needs, scale });
     // The scale is that which the raster was wished at: it is drawn at others meanwhile.

@@ -2,7 +2,8 @@
 import { memo, useMemo, useRef } from "react";
 import type { Raster } from "../../core/reliefs";
 import { useHand } from "../../core/hand";
-import type { Point } from "../../core/types";
+import type { Point, Units } from "../../core/types";
+import { FOOT } from "../../ui/length";
 import type { Inks } from "../chart/messages";
 import { useChart } from "../chart/useChart";
 import { type PlanView, toScreen } from "../view";
@@ -16,22 +17,23 @@ interface Props {
   /** A picture lies beneath and shows through. */
   over: boolean;
   dark: boolean;
+  units: Units;
   /** Whether the raster is of the site as it is now. */
   settled: boolean;
 }
 
-export const Relief = memo(function Relief({ view, raster, needs, over, dark, settled }: Props) {
+export const Relief = memo(function Relief({ view, raster, needs, over, dark, units, settled }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const inks = useMemo(() => inksOf(dark), [dark]);
   // Under a hand the chart is always a little behind: that needs no mark.
   const holds = useHand((hand) => hand.holds);
-  const drawn = useChart(frame, raster, needs, view, over, inks);
+  const drawn = useChart(frame, raster, needs, view, over, inks, units === "feet" ? FOOT : 1);
   return (
     <div
       ref={frame}
       className={holds ? "relief" : "relief told told-slow"}
       role="img"
-      aria-label="Relief of pixel density"
+      aria-label="Coverage map"
       data-testid="relief"
       data-settled={settled && drawn !== null && drawn === raster}
     />

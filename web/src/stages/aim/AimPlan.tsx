@@ -16,8 +16,9 @@ import { PictureOutline, Relief } from "../../plan/layers/Relief";
 import { SightLineMark } from "../../plan/layers/SightLineMark";
 import { usePlanView } from "../../plan/planView";
 import type { PlanView } from "../../plan/view";
-import { formatLength } from "../../ui/length";
+import { FOOT, formatLength } from "../../ui/length";
 import { density } from "../../ui/words";
+import { FirstSteps } from "./FirstSteps";
 import { ChosenCard } from "./draw/ChosenCard";
 import { DrawCard } from "./draw/DrawCard";
 import { Chosen, DrawLayer } from "./draw/DrawLayer";
@@ -48,7 +49,6 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
   const hover = (at: Point): void => {
     useDraw.getState().set({ hand: placing === "draw" ? snapped(site, at) : { at, to: null } });
   };
-  const empty = site.targets.length + site.cameras.length === 0;
   const { obstacles, lamps, spots, cameras, targets } = site;
   const places = site.private;
   // Drawn anew when one of their own things changes, not when any does.
@@ -120,26 +120,19 @@ export function AimPlan({ shown, ground }: { shown: Shown; ground: GroundShown |
           </Button>
         </div>
       )}
-      {empty && !placing && (
-        <div className="plan-empty">
-          <p>An empty sheet. Begin with what must be seen.</p>
-          <Button type="primary" onClick={() => place("target")}>
-            Place the first target
-          </Button>
-        </div>
-      )}
+      <FirstSteps site={site} id={id} />
     </Sheet>
   );
 }
 
 /** What the next tap on the plan does. */
 const TAPS = {
-  target: "here the target is",
-  camera: "here the camera sits",
-  lamp: "here the lamp hangs",
-  obstacle: "here the obstacle stands",
+  target: "where the target is",
+  camera: "where the camera goes",
+  lamp: "where the lamp hangs",
+  obstacle: "where the obstacle stands",
   why: "why is this place seen, or not",
-  goal: "here the quiet path leads",
+  goal: "where the least-seen route leads",
   draw: "the next corner",
   box: "one corner of a box, then the other",
 };
@@ -193,6 +186,7 @@ export function SiteRelief({
   sheet?: 0 | 1;
 }) {
   const view = usePlanView();
+  const units = useSettings((settings) => settings.units);
   const relief = useRelief(site, view, height, sheet);
   return (
     <Relief
@@ -201,6 +195,7 @@ export function SiteRelief({
       needs={needs}
       over={site.drawing != null}
       dark={dark}
+      units={units}
       settled={relief?.of === site}
     />
   );
@@ -220,11 +215,15 @@ const ReliefKey = memo(function ReliefKey({
 }) {
   return (
     <div className="relief-key">
-      <span>px/m, best of all heads{needs.length > 0 ? ` · lines at ${needs.map(density).join(", ")}` : ""}</span>
+      <span>
+        {units === "feet" ? "px/ft" : "px/m"}, best camera
+        {needs.length > 0 &&
+          ` · lines at ${needs.map((need) => density(need * (units === "feet" ? FOOT : 1))).join(", ")}`}
+      </span>
       <RadioGroup
         size="small"
         optionType="button"
-        aria-label="Height of the relief"
+        aria-label="Height of the coverage map"
         value={height}
         onChange={(event) => onHeight(event.target.value as number)}
         options={GUIDE.heights_m.map((value) => ({

@@ -1,10 +1,11 @@
 /** Promises, plan, section and evidence, all of one sight line. */
-import { lazy, useEffect, useState } from "react";
+import { type CSSProperties, lazy, useEffect, useRef, useState } from "react";
 import { faultInWords } from "../../ui/place";
 import type { HeadRef, Sights, SiteFile } from "../../core/types";
 import { useCalm } from "../../core/hand";
 import { useGround } from "../../core/useGround";
 import { type Shown, useSights } from "../../core/useSights";
+import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
 import { cameraOf, headOf, targetOf } from "../../model/lookups";
@@ -16,7 +17,11 @@ import { LowerPanel } from "./LowerPanel";
 import { SideBySideView } from "./designs/SideBySideView";
 import { useDesigns } from "./designs/designsView";
 import { useGroundWish } from "./ground/groundView";
+import { Pages } from "./Pages";
+import { USUAL_TALL } from "./PaneEdge";
+import { useLower } from "./lowerView";
 import { useKeys } from "./useKeys";
+import { usePlanInset } from "./usePlanInset";
 import "./aim.css";
 
 /** The head that a promise is best looked at with; the first one while nothing is in front of it. */
@@ -72,6 +77,10 @@ function Aiming() {
   useKeys(shown.site);
   const ground = useGround(site, useGroundWish(site));
   const laid = useDesigns((state) => state.laid);
+  const fills = useLower((state) => state.fills);
+  const tall = useSettings((settings) => settings.toolsTall);
+  usePlanInset(site, fills);
+  const columns = useRef<HTMLDivElement>(null);
   // A design that is gone lies beside nothing.
   const isDesign = (id: string | null): boolean => id === null || (site.variants ?? []).some((held) => held.id === id);
   const sides = laid && isDesign(laid.left) && isDesign(laid.right) ? laid : null;
@@ -85,15 +94,19 @@ function Aiming() {
       {sides ? (
         <SideBySideView site={site} left={sides.left} right={sides.right} />
       ) : (
-        <div className="aim-columns">
+        <div className="aim-columns" ref={columns}>
           <PromiseList shown={calm} />
-          <div className="aim-middle">
+          <div
+            className={fills ? "aim-middle aim-filled" : "aim-middle"}
+            style={{ "--tools": `${tall ?? USUAL_TALL}px` } as CSSProperties}
+          >
             <AimPlan shown={shown} ground={ground} />
             <LowerPanel shown={shown} calm={calm} ground={calmGround} />
           </div>
           <EvidencePanel shown={shown} calm={calm} />
         </div>
       )}
+      {!sides && <Pages columns={columns} />}
     </div>
   );
 }

@@ -15,8 +15,8 @@ export function Mending({ mends, site, left, label }: Props) {
   return (
     <ul className="ways-beside" aria-label={label}>
       {mends.ways.map((way) => (
-        <WayRow key={way.says} way={way} site={site} verb="Take">
-          {left(mends.now)} → <span className="figure">{left(way.left ?? 0)}</span> · picture of use{" "}
+        <WayRow key={way.says} way={way} site={site} verb="Try">
+          {left(mends.now)} → <span className="figure">{left(way.left ?? 0)}</span> · picture used{" "}
           <span className="figure">
             {percent(mends.useful)} → {percent(way.useful ?? 0)}
           </span>

@@ -44,17 +44,17 @@ const ANGLES = [
 
 /** Of plates on their way, of night and sun: label, field, unit, decimals, step. */
 const LANE = [
-  ["Looks, kept", "looks_kept", "looks", 0, 1],
-  ["Looks, tight", "looks_tight", "looks", 0, 1],
-  ["Blur, kept", "blur_kept_px", "px", 1, 0.1],
-  ["Infrared, ends", "zone_stops", "stops", 1, 0.1],
+  ["Pictures, kept", "looks_kept", "", 0, 1],
+  ["Pictures, tight", "looks_tight", "", 0, 1],
+  ["Motion blur, kept", "blur_kept_px", "px", 1, 0.1],
+  ["Infrared, near/far", "zone_stops", "stops", 1, 0.1],
   ["Picture width", "lane_width_m", "m", 1, 0.5],
-  ["Seen by a tour", "tour_chance", "", 2, 0.05],
+  ["Chance by PTZ tour", "tour_chance", "", 2, 0.05],
 ] as const;
 const LIGHT = [
-  ["Washed out past", "washed_out_stops", "stops", 1, 0.5],
-  ["Plate bleached past", "overexposed_times", "×", 1, 0.5],
-  ["Plate throws back", "retro_times", "×", 0, 5],
+  ["Overexposed past", "washed_out_stops", "stops", 1, 0.5],
+  ["Plate overexposed past", "overexposed_times", "×", 1, 0.5],
+  ["Plate reflects", "retro_times", "×", 0, 5],
   ["Lamp near", "lamp_near_deg", "°", 0, 1],
   ["Back-lit within", "backlit_deg", "°", 0, 1],
 ] as const;
@@ -88,7 +88,7 @@ function SeasonFields() {
       <div className="dials">
         <Measure
           of="rules"
-          label="Years on"
+          label="Tree growth, years"
           value={conditions.years ?? 0}
           quantity={plain("years", 0, 1)}
           min={0}
@@ -111,11 +111,11 @@ export function SiteRules({ close }: { close(): void }) {
       site.rules = { ...site.rules, ...change };
     });
   const state = (change: Partial<Stated>): void =>
-    set("Change an uncertainty", { uncertainties: { ...own.uncertainties, ...change } });
+    set("Change a tolerance", { uncertainties: { ...own.uncertainties, ...change } });
   const stated = { ...STATED, ...own.uncertainties };
   const angle = plain("°", 1, 0.5);
   return (
-    <Drawer open title="Limits of this site" onClose={close} size={380}>
+    <Drawer open title="Limits and settings" onClose={close} size={380}>
       <div className="rules-form">
         <h3>Table of needs</h3>
         <Radio.Group
@@ -125,22 +125,22 @@ export function SiteRules({ close }: { close(): void }) {
           <Radio value="2014">IEC 62676-4:2014</Radio>
           <Radio value="2025">IEC 62676-4:2025, from memory</Radio>
         </Radio.Group>
-        <h3>School of plate cameras</h3>
+        <h3>Method: plate cameras</h3>
         <Radio.Group
           value={rules.plate_school}
           onChange={(event) =>
-            set("Change the school of plate cameras", { plate_school: event.target.value as "level" })
+            set("Change the method for plate cameras", { plate_school: event.target.value as "level" })
           }
         >
           <Radio value="level">Level: near plate height</Radio>
           <Radio value="raised">Raised: 2 to 6 m up</Radio>
         </Radio.Group>
-        <h3>School of overlap</h3>
+        <h3>Method: overlap</h3>
         <Radio.Group
           value={rules.overlap ?? "none"}
           onChange={(event) => {
             const school = event.target.value as "none" | "spread" | "back_up";
-            set("Change the school of overlap", { overlap: school === "none" ? null : school });
+            set("Change the method of overlap", { overlap: school === "none" ? null : school });
           }}
         >
           <Radio value="none">No wish</Radio>
@@ -208,7 +208,7 @@ export function SiteRules({ close }: { close(): void }) {
             />
           ))}
         </div>
-        <h3>Plates on their way</h3>
+        <h3>Moving plates</h3>
         <label className="switch-line">
           <Switch
             size="small"
@@ -236,7 +236,7 @@ export function SiteRules({ close }: { close(): void }) {
             </div>
           </div>
         ))}
-        <h3>Stated uncertainties, ±</h3>
+        <h3>Tolerances, ±</h3>
         <div className="dials">
           {LENGTHS.map(([label, field]) => (
             <Measure

@@ -26,8 +26,10 @@ export interface ToolProps {
 
 interface Tool<Id extends string> {
   id: Id;
-  /** On its tab. */
-  label: string;
+  /** What it answers: its tab, where there is room for it. */
+  question: string;
+  /** The same in a word. */
+  short: string;
   /** What the panel is called to who does not see it. */
   name: string;
   /** Above the panel. */
@@ -46,29 +48,46 @@ const tool = <const Id extends string>(of: Tool<Id>): Tool<Id> => of;
 export const TOOLS = [
   tool({
     id: "section",
-    label: "Section",
-    name: "Section along the sight line",
+    question: "Can it be seen?",
+    short: "Seen?",
+    name: "Side view along the sight line",
     title: sectionTitle,
     Panel: ({ shown }) => <SectionView shown={shown} />,
   }),
   tool({
     id: "beside",
-    label: "Beside",
-    name: "Two pictures side by side",
-    title: () => "The same promise in two pictures",
+    question: "Which lens?",
+    short: "Lens?",
+    name: "Compare lenses",
+    title: () => "Compare lenses: the same promise in two pictures",
     Panel: ({ calm }) => <BesideView shown={calm} />,
   }),
   tool({
+    id: "ground",
+    question: "What is covered?",
+    short: "Covered?",
+    name: "Coverage",
+    title: () => "Coverage: what is seen, by how many, and the least-seen route",
+    key: { key: "g", does: "what is covered, or the tool before it" },
+    leave: () => {
+      const { placing, place } = useInHand.getState();
+      if (placing === "why" || placing === "goal") place(null);
+    },
+    Panel: ({ calm, ground, units }) => <GroundPanel site={calm.site} ground={ground} units={units} />,
+  }),
+  tool({
     id: "lane",
-    label: "Lane",
-    name: "The plate on its way",
-    title: () => "Where the plate reads on its way",
+    question: "What reads the plate?",
+    short: "Plate?",
+    name: "The plate on its path",
+    title: () => "Where the plate is readable on its path",
     applies: (site, target) => target !== null && targetOf(site, target)?.subject === "plate",
     Panel: ({ shown, calm }) => <LanePanel shown={shown} calm={calm} />,
   }),
   tool({
     id: "night",
-    label: "Night",
+    question: "What does the night do?",
+    short: "Night?",
     name: "Night",
     title: () => "What lamps and infrared light do",
     // The picture is by night while the night is looked at, and as the site is judged after that.
@@ -80,7 +99,8 @@ export const TOOLS = [
   }),
   tool({
     id: "sun",
-    label: "Sun",
+    question: "When does the sun blind?",
+    short: "Sun?",
     name: "Sun",
     title: () => "When the sun stands in the picture",
     Panel: lazyPanel(() =>
@@ -88,22 +108,11 @@ export const TOOLS = [
     ),
   }),
   tool({
-    id: "ground",
-    label: "Ground",
-    name: "Ground",
-    title: () => "What the relief tells",
-    key: { key: "g", does: "what the relief tells about the ground, or the tool before it" },
-    leave: () => {
-      const { placing, place } = useInHand.getState();
-      if (placing === "why" || placing === "goal") place(null);
-    },
-    Panel: ({ calm, ground, units }) => <GroundPanel site={calm.site} ground={ground} units={units} />,
-  }),
-  tool({
     id: "designs",
-    label: "Designs",
-    name: "Designs",
-    title: () => "On the same promises",
+    question: "Which option?",
+    short: "Option?",
+    name: "Options",
+    title: () => "Options: other cameras for the same promises",
     Panel: ({ calm }) => <DesignsPanel site={calm.site} />,
   }),
 ];

@@ -12,6 +12,7 @@ import { free } from "../../ui/keys";
 import { lengthStep } from "../../ui/length";
 import { draw, selectByBox } from "./draw/drawing";
 import { useKeysHelp } from "./KeysHelp";
+import { toggleFill } from "./lowerView";
 import { TOOLS, toggle, turnTo } from "./tools";
 
 export function useKeys(site: SiteFile): void {
@@ -53,6 +54,7 @@ export function useKeys(site: SiteFile): void {
         turnTo("ground");
         place("why");
       }),
+      f: free(toggleFill),
       Escape: free(() => place(null)),
       "Shift+?": free(() => useKeysHelp.getState().show(true)),
       "?": free(() => useKeysHelp.getState().show(true)),

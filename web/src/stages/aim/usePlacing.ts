@@ -40,7 +40,7 @@ function placeThing(kind: "target" | "obstacle" | "lamp", where: Point): void {
   else take({ kind, id: made });
 }
 
-/** The core says what a camera put down there is, and how it is aimed at the promise in hand. */
+/** The core says what a camera put down there is, and how it is aimed at the selected promise. */
 async function placeCamera(where: Point, target: string | null): Promise<void> {
   const { open, edit } = useSite.getState();
   if (!open) return;

@@ -197,7 +197,7 @@ fn way(desk: &Desk, choke: Choke, place: usize, units: Units) -> Option<(Rank, W
         head.tilt_deg
     );
     let why = format!(
-        "reads over {} of the way, {looks:.0} good looks at worst, from {} to {} away; shutter {}",
+        "readable over {} of the path, {looks:.0} good pictures in the worst case, from {} to {} away; shutter {}",
         units.length(zone.to - zone.from),
         units.length(zone.near_m),
         units.length(zone.far_m),

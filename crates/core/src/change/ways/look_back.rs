@@ -47,7 +47,7 @@ pub fn look_back(
     units: Units,
 ) -> Result<Vec<Way>, Fault> {
     if path.len() > MOST_POINTS || path.iter().flatten().any(|axis| !axis.is_finite() || axis.abs() > 1e6) {
-        return Err(Fault::new("path", "is no way on a site"));
+        return Err(Fault::new("path", "is no route on a site"));
     }
     let site = session.site();
     let Some((wall, stretch)) = hugged(site, path) else { return Ok(vec![]) };

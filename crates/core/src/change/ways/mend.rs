@@ -230,7 +230,7 @@ fn builds(desk: &Desk) -> Result<Vec<Tried>, Fault> {
     let models = catalogue::models()?.into_iter().filter(same);
     Ok(models
         .map(|model| {
-            let says = format!("Change to {}: no bubble that its light comes back into", model.name);
+            let says = format!("Change to {}: no dome cover that its light comes back into", model.name);
             let mut then = desk.camera().clone();
             then.model = model;
             then.fit_heads();

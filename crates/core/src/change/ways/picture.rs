@@ -28,7 +28,7 @@ const LEAST_GAIN: f64 = 0.03;
 /// Tilt of the school of shade on walls, degrees (handbook, section 6; common practice, no source).
 const SHADE_TILT_DEG: f64 = 45.0;
 /// What that school is called.
-pub(super) const SHADE: &str = "School of shade";
+pub(super) const SHADE: &str = "Method: shade";
 
 /// The useful share of a head's picture now, and what would change it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -90,7 +90,7 @@ pub fn picture_ways(session: &Session, head: &HeadRef, units: Units) -> Result<P
 /// The tilts of the two schools (handbook, section 6), degrees down: *shade* well down, *reach* with the top edge at the horizon.
 pub(super) fn tilt_schools(head: &Head) -> [(&'static str, f64); 2] {
     let half_up = half_upright(head);
-    [(SHADE, SHADE_TILT_DEG), ("School of reach", (half_up.to_degrees() * 2.0).round() / 2.0)]
+    [(SHADE, SHADE_TILT_DEG), ("Method: reach", (half_up.to_degrees() * 2.0).round() / 2.0)]
 }
 
 /// A change made, if the build takes it.

@@ -118,7 +118,7 @@ fn one_more_for_the_rest(desk: &Desk, left: &[DVec3], units: Units) -> Option<(R
             let way = Way {
                 kind: WayKind::Camera,
                 says: format!(
-                    "Put up one more camera at {} for the part that nobody has: {}",
+                    "Put up one more camera at {} for the part that no camera has: {}",
                     spot.name, camera.model.name
                 ),
                 why: words::of_new(desk, &camera, units),

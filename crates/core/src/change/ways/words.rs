@@ -56,10 +56,10 @@ fn exposed(now: Option<&Exposure>, then: &Exposure) -> String {
     let differs = |of: fn(&Exposure) -> Option<f64>| now.is_none_or(|now| of(now) != of(then));
     let shutter =
         then.shutter_s.filter(|_| differs(Exposure::fixed_s)).map(|s| format!("set the shutter to {}", fraction(s)));
-    let fps = differs(|of| Some(of.fps)).then(|| format!("take {:.0} pictures a second", then.fps));
+    let fps = differs(|of| Some(of.fps)).then(|| format!("set the frame rate to {:.0} a second", then.fps));
     let focus = differs(|of| of.focus_m).then(|| match then.focus_m {
         Some(at) => format!("focus at {at:.1} m"),
-        None => "focus where plates read".to_owned(),
+        None => "focus where plates are readable".to_owned(),
     });
     let share = |of: &Exposure| Some(of.infrared_share.unwrap_or(1.0));
     let light = (now.map_or(Some(1.0), share) != share(then))
@@ -108,7 +108,7 @@ pub fn why(desk: &Desk, candidate: &Candidate, units: Units) -> String {
     if let Some(line) = line_of(desk, &head) {
         let worst = line.rules.iter().find(|rule| rule.rule == RuleName::PixelDensity).and_then(|rule| rule.worst);
         match (line.px_per_m, worst) {
-            (Some(found), Some(worst)) => parts.push(format!("{found:.0} px/m, {worst:.0} at worst")),
+            (Some(found), Some(worst)) => parts.push(format!("{found:.0} px/m, {worst:.0} in the worst case")),
             (Some(found), None) => parts.push(format!("{found:.0} px/m")),
             (None, _) => {}
         }
@@ -163,17 +163,20 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
     let rules = desk.site.rules();
     let target = &desk.site.targets()[desk.target_place];
     let Some(line) = line_of(desk, &desk.head(desk.camera())) else {
-        return "The target is behind this head, and no turn towards it keeps the promise.".to_owned();
+        return "The target is behind this camera, and no turn towards it keeps the promise.".to_owned();
     };
     let holding = |name: RuleName| line.rules.iter().find(|rule| rule.rule == name && rule.verdict != Verdict::Kept);
     if holding(RuleName::PlateSide).is_some_and(|rule| rule.verdict == Verdict::Unknown) {
-        return "Nobody said which way the plate points: give the target its facing first.".to_owned();
+        return "Which way the plate points is not stated: give the target its facing first.".to_owned();
     }
     if let Some(rule) = holding(RuleName::Unseen) {
         return match target.unseen_at_most_s {
-            None => "A tour looks away: say how long this may go unseen, or give it a head that never does.".to_owned(),
+            None => {
+                "A PTZ on tour is elsewhere at times: state how long this may go unseen, or give it a fixed camera."
+                    .to_owned()
+            }
             Some(wish) => format!(
-                "The tour looks elsewhere for {:.1} s and {wish} s are allowed: take presets out of it, or give this a head that never looks away.",
+                "The PTZ is elsewhere for {:.1} s and {wish} s are allowed: take presets out of the tour, or give this a fixed camera.",
                 rule.value.unwrap_or(0.0)
             ),
         };
@@ -181,7 +184,7 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
     if let Some(rule) = holding(RuleName::PlateSide) {
         let school = if rules.plate_school == PlateSchool::Level { "level" } else { "raised" };
         return format!(
-            "The plate is seen {:.0}° from the side and the {school} school allows {:.0}°: no change at this spot alters that, the camera has to sit closer to the plate's own line.",
+            "The plate is seen {:.0}° from the side and the {school} method allows {:.0}°: no change at this spot alters that, the camera has to sit closer to the plate's own line.",
             rule.value.unwrap_or(0.0),
             rule.limit.unwrap_or(0.0)
         );
@@ -195,12 +198,12 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
     };
     if let Some(rule) = holding(RuleName::Build) {
         return format!(
-            "Its build does not take this aim, {}; no other mount, build or spot was found that keeps it.",
+            "This aim is outside its tilt range, {}; no other mount, form or spot was found that keeps it.",
             rule.basis
         );
     }
     if let Some(rule) = [RuleName::WithinReach, RuleName::Weather].into_iter().find_map(holding) {
-        return format!("It is {}: no height, housing or model was found that takes it and keeps this.", rule.basis);
+        return format!("It is {}: no height, housing or model was found that stands it and keeps this.", rule.basis);
     }
     if holding(RuleName::Masked).is_some() {
         return "It lies behind the mask of a private place, from here and from every other place that was tried."
@@ -211,12 +214,12 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
             RuleName::LightEnough,
             "It is too dark there by night, and no light was found that reaches it: more lamps, or a camera nearer to it.",
         ),
-        (RuleName::Overexposed, "The plate is bleached by night at every power and shutter that was tried."),
+        (RuleName::Overexposed, "The plate is overexposed by night at every power and shutter that was tried."),
         (
             RuleName::Looks,
-            "It is read too few times on its way: slow the vehicles down, or read them where they drive longer towards a camera.",
+            "Too few pictures are taken of it on its path: slow the vehicles down, or read them where they drive longer towards a camera.",
         ),
-        (RuleName::Blur, "It is drawn out too far at every shutter that was tried: look more along its way."),
+        (RuleName::Blur, "Its motion blur is too long at every shutter that was tried: aim more along its path."),
     ] {
         if holding(rule).is_some() && holding(RuleName::Clear).is_none() && holding(RuleName::PixelDensity).is_none() {
             return says.to_owned();
@@ -240,7 +243,7 @@ pub fn why_none(desk: &Desk, units: Units) -> String {
         let advice = if sharing > 1 {
             "a camera more at another spot, or make it smaller"
         } else {
-            "share it between two heads, or make it smaller"
+            "share it between two cameras, or make it smaller"
         };
         return format!(
             "No single change keeps every part of it ({} somewhere along it now): {advice}.",
@@ -276,16 +279,16 @@ fn failing(desk: &Desk) -> Vec<&'static str> {
             RuleName::PlateSide => "too much from the side",
             RuleName::PlateVertical => "too steep for a plate",
             RuleName::Unseen => "unseen for too long",
-            RuleName::Build => "an aim that its build does not take",
+            RuleName::Build => "an aim outside its tilt range",
             RuleName::WithinReach => "within reach of a hand",
             RuleName::Weather => "not made for outdoors",
             RuleName::Masked => "in front of a private place",
             RuleName::LightEnough => "too dark by night",
-            RuleName::Overexposed => "bleached by night",
+            RuleName::Overexposed => "overexposed by night",
             RuleName::Headlights => "headlights glare at this shutter",
-            RuleName::Looks => "seen too few times on its way",
-            RuleName::Blur => "drawn out too far by its speed",
-            RuleName::Sharp => "not sharp all the way",
+            RuleName::Looks => "too few pictures of it on its path",
+            RuleName::Blur => "too much motion blur",
+            RuleName::Sharp => "outside the depth of field",
             RuleName::ZoneInfrared => "too much infrared light at one end or too little at the other",
             RuleName::LaneWidth => "in a picture wider than its lane",
         })

@@ -21,6 +21,6 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         broken_past: None,
         unit: Unit::Hidden,
         verdict: verdict(sight),
-        basis: Cow::Borrowed("geometry of the whole subject, over the stated uncertainties"),
+        basis: Cow::Borrowed("geometry of the whole subject, over the tolerances"),
     })
 }

@@ -25,7 +25,7 @@ pub(crate) struct InZone<'a> {
 }
 
 /// Why a rule holds on a stretch only.
-pub(super) const STRETCH: &str = "not at both ends of where it reads; judged by the looks on the stretch that is sure, sharp, evenly lit and one lane wide; common practice, no source";
+pub(super) const STRETCH: &str = "not at both ends of where it is readable; judged by the pictures on the stretch that is read reliably; common practice, no source";
 
 impl<'a> InZone<'a> {
     pub fn new(viewer: Viewer<'a>, lane: &Lane, told: ZoneTold, light: Option<ZoneLight>) -> Self {
@@ -49,7 +49,7 @@ impl<'a> InZone<'a> {
 
     /// The basis of what hangs on that.
     pub(super) fn said(&self, basis: &'static str) -> &'static str {
-        if self.is_set() { basis } else { "nobody said which shutter, and how many pictures a second" }
+        if self.is_set() { basis } else { "neither shutter nor frame rate is stated" }
     }
 
     /// What holds all over the zone is kept; else the looks on the stretch decide.

@@ -17,8 +17,8 @@ pub fn judge(zone: &InZone) -> Option<RuleResult> {
         Some(_) => Verdict::Broken,
     };
     let basis = match zone.told.chance {
-        Some(_) => "at worst those that a tour takes however it came; common practice, no source",
-        None => "at worst only those that are sharp, lit and one lane wide; common practice, no source",
+        Some(_) => "in the worst case those that a tour takes however it came; common practice, no source",
+        None => "in the worst case only those that are sharp, lit and one lane wide; common practice, no source",
     };
     let found = RuleResult::of(RuleName::Looks, Unit::Looks, zone.told.looks)
         .worst(zone.is_set().then_some(zone.good_looks))

@@ -5,7 +5,7 @@ use crate::judge::lit::lit;
 use crate::judge::sight::Sight;
 use crate::verdict::{RuleName, RuleResult, Unit};
 
-pub(super) const BASIS: &str = "more than this bleaches a plate; common practice, no source";
+pub(super) const BASIS: &str = "more than this overexposes a plate; common practice, no source";
 
 /// By night: how many times what a picture needs a plate gets, from lamps and from the head's own infrared light together, at the shutter
 /// that is set or that its automatic takes; at worst with the plate where it gets most (handbook, section 9, "Too bright").

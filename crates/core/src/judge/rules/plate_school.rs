@@ -11,10 +11,10 @@ pub(super) fn limits(sight: &Sight) -> Option<(f64, f64, &'static str)> {
     let rules = sight.rules;
     Some(match rules.plate_school {
         PlateSchool::Level => {
-            (rules.level_side_deg, rules.level_vertical_deg, "level school; common practice, no source")
+            (rules.level_side_deg, rules.level_vertical_deg, "level method; common practice, no source")
         }
         PlateSchool::Raised => {
-            (rules.raised_side_deg, rules.raised_vertical_deg, "raised school; common practice, no source")
+            (rules.raised_side_deg, rules.raised_vertical_deg, "raised method; common practice, no source")
         }
     })
 }

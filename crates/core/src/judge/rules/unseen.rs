@@ -25,7 +25,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         verdict,
         basis: Cow::Borrowed(match limit {
             Some(_) => "how long this target may go unseen",
-            None => "a tour looks away, and nobody said for how long it may",
+            None => "the PTZ is elsewhere at times, and no limit is stated",
         }),
     })
 }

@@ -18,7 +18,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
     let (verdict, basis) = match (mounting.in_reach, mounting.ik) {
         (None, _) if low => (
             Verdict::Kept,
-            "lower than is usually out of reach; nobody said whether a hand reaches it; common practice, no source",
+            "lower than is usually out of reach; whether a hand reaches it is not stated; common practice, no source",
         ),
         (None | Some(false), _) => return None,
         (Some(true), _) if turnable => {

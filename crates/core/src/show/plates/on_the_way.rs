@@ -129,7 +129,7 @@ pub fn schools(session: &Session, line: &Question) -> Result<Vec<SchoolTold>, Fa
     let site = session.site();
     let head = site.view(&line.head_ref())?;
     let target = &site.targets()[site.target_place(&line.target)?];
-    let lane = target.lane.as_ref().ok_or_else(|| Fault::new("target", "is no plate on its way"))?;
+    let lane = target.lane.as_ref().ok_or_else(|| Fault::new("target", "is no moving plate"))?;
     let eye = eye_around(site, head);
     let of = |school| {
         let rules = Rules { plate_school: school, ..*site.rules() };

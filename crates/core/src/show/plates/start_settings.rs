@@ -113,7 +113,7 @@ fn card(
         "Shutter",
         fraction(shutter),
         match found.shutter_wanted_s {
-            Some(wanted) => format!("{} m/s moves the plate by a pixel in {}", round(lane.speed, 1), fraction(wanted)),
+            Some(wanted) => format!("{} moves the plate by a pixel in {}", units.speed(lane.speed), fraction(wanted)),
             None if lane.speed > 0.0 => {
                 "the plate does not move across the picture; the slowest of the usual start values".to_owned()
             }
@@ -135,13 +135,13 @@ fn card(
         units.length(found.focus_m),
         match found.sharp {
             Some(sharp) => format!(
-                "sharp from {} to {}; plates read from {} to {}. Set it by night, under infrared light",
+                "sharp from {} to {}; plates are readable from {} to {}. Set it by night, under infrared light",
                 units.length(sharp.near_m),
                 sharp.far_m.map_or("far away".to_owned(), |far| units.length(far)),
                 units.length(found.near_m),
                 units.length(found.far_m)
             ),
-            None => "centres where plates read; the lens does not say its aperture".to_owned(),
+            None => "in the middle of where plates are readable; the lens does not say its aperture".to_owned(),
         },
     ));
     settings.push(day_and_night(site, date)?);
@@ -173,7 +173,7 @@ fn card(
             "from {:.0} %, {:.0} % to {:.0} %, {:.0} %",
             trigger[0][0], trigger[0][1], trigger[1][0], trigger[1][1]
         ),
-        "across the way in the middle of where plates read, right and down from the picture's top-left corner"
+        "across the path in the middle of where plates are readable, right and down from the picture's top-left corner"
             .to_owned(),
     ));
     Ok(Some(StartSettings {
@@ -230,7 +230,7 @@ fn infrared(
     let why = if gets < 1.0 {
         format!("even all of it gives {:.0} % of what a plate {away} away needs at this shutter", gets * 100.0)
     } else {
-        format!("half a stop over what a plate {away} away needs at this shutter; more bleaches the near ones")
+        format!("half a stop over what a plate {away} away needs at this shutter; more overexposes the near ones")
     };
     Some((share, why))
 }
@@ -326,7 +326,7 @@ pub fn as_csv(cards: &[StartSettings]) -> Result<String, Fault> {
     let mut out = csv::Writer::from_writer(vec![]);
     out.write_record(["camera", "head", "target", "setting", "value", "why"]).map_err(|error| failed(&error))?;
     for card in cards {
-        let falsely = card.false_reads.iter().map(|name| ("May be read falsely", name.as_str(), ""));
+        let falsely = card.false_reads.iter().map(|name| ("May be misread", name.as_str(), ""));
         let rows = card.settings.iter().map(|s| (s.name.as_str(), s.value.as_str(), s.why.as_str())).chain(falsely);
         for (name, value, why) in rows {
             // Names are what somebody typed.

@@ -1,4 +1,4 @@
-/** The aiming card of a head: what to set, where things must sit in the picture, what the tape must show. */
+/** The aiming sheet of a head: what to set, where things must sit in the picture, what the tape must show. */
 import { useState } from "react";
 import type { Card, HeadRef, SiteFile, Units } from "../../../core/types";
 import { cameraOf } from "../../../model/lookups";
@@ -23,7 +23,7 @@ export function AimingCard({ site, head, shown, units, night }: Props) {
   const { card } = shown;
   const name = nameOf(site, head);
   return (
-    <article className="aiming-card" aria-label={`Aiming card of ${name}`} data-testid={`card-${card.camera}`}>
+    <article className="aiming-card" aria-label={`Aiming sheet of ${name}`} data-testid={`card-${card.camera}`}>
       <header>
         <h2>{name}</h2>
         <span>{cameraOf(site, head.camera)?.model.name}</span>
@@ -35,12 +35,12 @@ export function AimingCard({ site, head, shown, units, night }: Props) {
       </header>
       <CardPicture site={site} name={name} shown={shown} aiming />
       <p className="fine">
-        Computed, no proof. Dashes: the horizon. Dots: a line that is level when the camera hangs level
+        Computed picture, not evidence. Dashes: the horizon. Dots: a line that is level when the camera hangs level
         {card.roll_deg === 0 ? "" : ", before its roll"}.
       </p>
       <dl className="card-set">
         <Set word="Height" says={formatLength(card.height_m, units)} />
-        <Set word="Bearing" says={`${card.bearing_deg.toFixed(1)}°`} />
+        <Set word="Pan (bearing)" says={`${card.bearing_deg.toFixed(1)}°`} />
         <Set word={card.tilt_deg < 0 ? "Up" : "Down"} says={`${Math.abs(card.tilt_deg).toFixed(1)}°`} />
         <Set word="Roll" says={`${card.roll_deg.toFixed(0)}°`} />
         {card.focal_mm !== null && <Set word="Focal length" says={`${card.focal_mm.toFixed(1)} mm`} />}
@@ -68,7 +68,7 @@ function Landmarks({ card, units }: { card: Card; units: Units }) {
   if (card.landmarks.length === 0)
     return (
       <p className="hint">
-        No corner stands in this picture. Let somebody stand where the promise is, and aim by the bracket.
+        No corner is in this picture. Let somebody stand where the promise is, and aim by the bracket.
       </p>
     );
   return (
@@ -97,7 +97,7 @@ function Promises({ card, units }: { card: Card; units: Units }) {
           <li key={promise.target}>
             <strong>
               <VerdictMark verdict={promise.verdict} size={15} /> {promise.name}
-              {promise.serves ? "" : " (another camera serves it)"}
+              {promise.serves ? "" : " (another camera keeps it)"}
             </strong>
             <span className="figure">{place(promise.at_percent)}</span>
             <span className="figure">

@@ -1,4 +1,4 @@
-/** What every head will see, on one sheet for the client; or the aiming card of one, for the ladder. */
+/** What every head will see, on one sheet for the client; or the aiming sheet of one, for the ladder. */
 import { useMemo } from "react";
 import type { Camera, HeadRef, SiteFile } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
@@ -6,7 +6,7 @@ import { useSite } from "../../../keep/store";
 import { keyOf, viewsOf } from "../../../model/views";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { cardsAddress, siteAddress } from "../../../ui/address";
-import { density } from "../../../ui/words";
+import { pixels } from "../../../ui/words";
 import { lightOf, usePictureLook } from "../picture/pictureView";
 import { AimingCard } from "./AimingCard";
 import { CardPicture } from "./CardPicture";
@@ -33,10 +33,10 @@ export function CardsScreen({ item }: { item: string | null }) {
   const shown = cards.of === site && cards.value ? cards.value : NONE_YET;
   const ready = cards.settled;
   return (
-    <main className="cards" aria-label={wanted === null ? "All heads" : "Aiming card"} data-ready={ready}>
+    <main className="cards" aria-label={wanted === null ? "All cameras" : "Aiming sheet"} data-ready={ready}>
       <div className="row no-print">
         <Button href={siteAddress(id)}>Back to the plan</Button>
-        {wanted !== null && <Button href={cardsAddress(id)}>All heads</Button>}
+        {wanted !== null && <Button href={cardsAddress(id)}>All cameras</Button>}
         <Segmented
           aria-label="Light of the pictures"
           value={look.night ? "night" : "day"}
@@ -53,9 +53,7 @@ export function CardsScreen({ item }: { item: string | null }) {
       </div>
       {chosen.length === 0 && (
         <p className="hint">
-          {wanted === null
-            ? "No camera yet: there is nothing to be seen."
-            : "There is no such head on this site any more."}
+          {wanted === null ? "No camera yet: there is nothing to be seen." : "This camera is not on the site any more."}
         </p>
       )}
       {wanted === null ? (
@@ -79,7 +77,7 @@ interface SheetProps {
   night: boolean;
 }
 
-/** All heads; those of one camera in a strip of their own. */
+/** All cameras; those of one camera in a strip of their own. */
 function Sheet({ site, id, shown, night }: SheetProps) {
   const alone = site.cameras.filter((camera) => viewsOf(camera).length === 1);
   const together = site.cameras.filter((camera) => viewsOf(camera).length > 1);
@@ -107,7 +105,7 @@ function Sheet({ site, id, shown, night }: SheetProps) {
       ))}
       <PartsList site={site} />
       <p className="fine">
-        Computed from the survey, no proof: no lens blur, noise, weather or shadows by day. Brackets are what was
+        Computed from the survey, not evidence: no lens blur, noise, weather or shadows by day. Brackets are what was
         promised; their marks say whether it is kept.
       </p>
     </>
@@ -116,7 +114,7 @@ function Sheet({ site, id, shown, night }: SheetProps) {
 
 function Strip({ site, id, camera, shown }: Omit<SheetProps, "night"> & { camera: Camera }) {
   return (
-    <section className="contact-strip" aria-label={`Heads of ${camera.name}`}>
+    <section className="contact-strip" aria-label={`Camera views of ${camera.name}`}>
       <h2>
         {camera.name} · {camera.model.name}
       </h2>
@@ -145,11 +143,12 @@ interface ContactProps {
 }
 
 function Contact({ site, id, head, name, shown }: ContactProps) {
+  const units = useSettings((settings) => settings.units);
   const model = site.cameras.find((camera) => camera.id === head.camera)?.model.name;
   const serves = shown?.card.promises.filter((promise) => promise.serves) ?? [];
   return (
     <figure className="contact" data-testid={`contact-${keyOf(head)}`}>
-      <a href={cardsAddress(id, keyOf(head))} aria-label={`Aiming card of ${name}`}>
+      <a href={cardsAddress(id, keyOf(head))} aria-label={`Aiming sheet of ${name}`}>
         {shown ? (
           <CardPicture site={site} name={name} shown={shown} aiming={false} />
         ) : (
@@ -162,10 +161,10 @@ function Contact({ site, id, head, name, shown }: ContactProps) {
           {serves.map((promise) => (
             <li key={promise.target}>
               <VerdictMark verdict={promise.verdict} size={13} /> {promise.name}{" "}
-              <span className="figure">{density(promise.px_per_m)} px/m</span>
+              <span className="figure">{pixels(promise.px_per_m, units)}</span>
             </li>
           ))}
-          {shown && serves.length === 0 && <li className="fine">serves no promise best</li>}
+          {shown && serves.length === 0 && <li className="fine">best for no promise</li>}
         </ul>
       </figcaption>
     </figure>

@@ -14,7 +14,7 @@ import "./designs.css";
 /** Takes a design of the site in hand; the one before is kept in its place. */
 export async function adopt(site: SiteFile, id: string, name: string): Promise<boolean> {
   const patch = await ask(site, { ask: "adopt", design: id });
-  return takeOver(`Adopt ${name}`.slice(0, 200), site, patched(site, patch));
+  return takeOver(`Use option ${name}`.slice(0, 200), site, patched(site, patch));
 }
 
 export function DesignsPanel({ site }: { site: SiteFile }) {
@@ -23,7 +23,7 @@ export function DesignsPanel({ site }: { site: SiteFile }) {
   const { message } = App.useApp();
   const designs = designsOf(site);
   const aside = (): void =>
-    edit("Keep the design aside", (draft) => {
+    edit("Save as option", (draft) => {
       draft.design ??= IN_HAND;
       keepAside(draft, `${draft.design} (copy)`.slice(0, 200));
     });
@@ -32,25 +32,25 @@ export function DesignsPanel({ site }: { site: SiteFile }) {
   };
   return (
     <div className="designs-panel">
-      <ul aria-label="Designs">
+      <ul aria-label="Options">
         {designs.map(({ id, name }) => (
           <li key={id ?? "in hand"} className={id === null ? "view-in-hand" : ""}>
             <NameInput
               of={id ?? "in hand"}
-              label="Name of the design"
+              label="Name of the option"
               name={name}
               onName={(wanted) => edit(`Rename ${name}`, (draft) => renameDesign(draft, id, wanted))}
             />
             <span className="fine">{camerasOf(site, id)}</span>
             {id === null ? (
-              <span className="fine">in hand</span>
+              <span className="fine">on the plan now</span>
             ) : (
               <>
                 <Button size="small" onClick={() => lay(null, id)}>
                   Side by side
                 </Button>
                 <Button size="small" onClick={() => void take(id, name)}>
-                  Adopt
+                  Use this option
                 </Button>
                 <Button
                   size="small"
@@ -66,10 +66,11 @@ export function DesignsPanel({ site }: { site: SiteFile }) {
         ))}
       </ul>
       <Button size="small" type="primary" onClick={aside}>
-        Keep a copy aside
+        Save as option
       </Button>
       <p className="fine">
-        A copy keeps the cameras as they are now. Change those in hand, then lay both side by side on the same promises.
+        An option keeps the cameras as they are now. Change them on the plan, then compare both, side by side, on the
+        same promises.
       </p>
     </div>
   );
@@ -78,5 +79,6 @@ export function DesignsPanel({ site }: { site: SiteFile }) {
 function camerasOf(site: SiteFile, id: string | null): string {
   const cameras = id === null ? site.cameras : (site.variants?.find((held) => held.id === id)?.cameras ?? []);
   const heads = cameras.reduce((sum, camera) => sum + camera.heads.length, 0);
-  return `${cameras.length} ${cameras.length === 1 ? "camera" : "cameras"}, ${heads} ${heads === 1 ? "head" : "heads"}`;
+  const many = `${cameras.length} ${cameras.length === 1 ? "camera" : "cameras"}`;
+  return heads === cameras.length ? many : `${many}, ${heads} camera views`;
 }

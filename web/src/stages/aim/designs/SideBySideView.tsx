@@ -78,17 +78,17 @@ function Head({
   return (
     <div className="side-head">
       <Select
-        aria-label={side === "left" ? "Design on the left" : "Design on the right"}
+        aria-label={side === "left" ? "Option on the left" : "Option on the right"}
         value={id ?? ""}
         options={designs.map((held) => ({ value: held.id ?? "", label: held.name }))}
         popupMatchSelectWidth={false}
         onChange={choose}
       />
       {id === null ? (
-        <span className="fine">in hand</span>
+        <span className="fine">on the plan now</span>
       ) : (
         <Button type="primary" size="small" onClick={() => void take()}>
-          Adopt this one
+          Use this option
         </Button>
       )}
       {side === "right" && (
@@ -127,7 +127,7 @@ function Drawn({
       site={drawn}
       id={`design-${sheet}-${id ?? ""}`}
       units={units}
-      label={sheet === 0 ? "Plan of the design on the left" : "Plan of the design on the right"}
+      label={sheet === 0 ? "Plan of the option on the left" : "Plan of the option on the right"}
       ground={<SiteRelief site={drawn} height={height} needs={needs} dark={dark} sheet={sheet} />}
       layers={[
         {
@@ -172,16 +172,16 @@ function Figures({
     ["Lost when one camera fails", (facts) => String(facts.lost_with_one)],
     ["Ground seen", (facts) => formatArea(facts.seen_m2, units)],
     ["Seen by two cameras", (facts) => formatArea(facts.twice_m2, units)],
-    ["Seen only in turns", (facts) => formatArea(facts.in_turns_m2, units)],
+    ["Seen only by PTZ tour", (facts) => formatArea(facts.in_turns_m2, units)],
     ["Largest unseen patch", (facts) => formatArea(facts.largest_unseen_m2, units)],
     ["Picture put to use", (facts) => percent(facts.useful)],
     ["Cable drops", (facts) => String(facts.cables)],
-    ["Heads to maintain", (facts) => String(facts.heads)],
+    ["Camera views to maintain", (facts) => String(facts.heads)],
     ["Cameras to pay", price],
   ];
   return (
-    <div className="side-figures" tabIndex={0} role="region" aria-label="Both designs in figures">
-      <dl aria-label="Figures of both designs">
+    <div className="side-figures" tabIndex={0} role="region" aria-label="Both options in figures">
+      <dl aria-label="Figures of both options">
         <div className="side-figures-head">
           <dt />
           <dd>{left.name}</dd>
@@ -195,7 +195,7 @@ function Figures({
           </div>
         ))}
       </dl>
-      <dl aria-label="Promises with both designs">
+      <dl aria-label="Promises with both options">
         {targets.map((target, place) => (
           <div key={target.id}>
             <dt>{target.name}</dt>

@@ -48,7 +48,7 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head, 
         trigger={["click"]}
         menu={{
           items: [
-            { key: "aim", label: "Aim at the promise in hand", disabled: !target, onClick: () => void aimAt() },
+            { key: "aim", label: "Aim at the selected promise", disabled: !target, onClick: () => void aimAt() },
             { key: "duplicate", label: "Duplicate", onClick: duplicate },
             { key: "delete", label: "Delete", danger: true, onClick: remove },
           ],

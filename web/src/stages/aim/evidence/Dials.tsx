@@ -56,7 +56,7 @@ export function Dials({ camera, head, view, line, result }: Props) {
       <Dial
         change={onAimed}
         of={keyOf(ref)}
-        label="Bearing"
+        label="Pan (bearing)"
         value={aimed.pan_deg}
         quantity={plain("°", 1, 1)}
         min={-360}
@@ -68,20 +68,19 @@ export function Dials({ camera, head, view, line, result }: Props) {
         change={onAimed}
         says="Tilt"
         of={keyOf(ref)}
-        label="Down"
+        label="Tilt"
         value={aimed.tilt_deg}
         quantity={plain("°", 1, 1)}
         min={-90}
         max={90}
-        hint="Below the horizontal"
+        hint="Down from the horizontal; up with a minus"
         set={(h, v) => (h.tilt_deg = v)}
       />
       {hasFocal(aimed) && (
         <Dial
           change={onAimed}
-          says="Focal length"
           of={keyOf(ref)}
-          label="Focal"
+          label="Focal length"
           value={aimed.focal_mm}
           quantity={plain("mm", 1, 0.1)}
           min={lens.focal_min_mm}

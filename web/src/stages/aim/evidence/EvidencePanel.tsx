@@ -1,4 +1,6 @@
 /** The evidence for the sight line in hand, the dials that change it, and the ways to keep it. */
+import { CopyOutlined } from "@ant-design/icons";
+import { App } from "antd";
 import { memo } from "react";
 import type { HeadRef, HeadResult, SightLine, SiteFile, Target, TargetResult } from "../../../core/types";
 import { useCalm } from "../../../core/hand";
@@ -10,17 +12,18 @@ import { cameraOf, headOf, targetOf } from "../../../model/lookups";
 import { keyOf, nameOf, refOfKey, viewsOf } from "../../../model/views";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { formatLength } from "../../../ui/length";
-import { density, share } from "../../../ui/words";
+import { pixels, share } from "../../../ui/words";
 import { CameraHeader } from "./CameraHeader";
 import { Dials, PlaceDials } from "./Dials";
 import { ExposureDials, OwnEmitter } from "./ExposureDials";
 import { FormPanel } from "./FormPanel";
 import { PictureUsePanel } from "./PictureUsePanel";
+import { lineAsText } from "./lineAsText";
 import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
 import { ViewPanel } from "../picture/ViewPanel";
 import { usePictureLook } from "../picture/pictureView";
-import { Select } from "../../../ui/controls";
+import { Button, Select } from "../../../ui/controls";
 import "./evidence.css";
 
 export function EvidencePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
@@ -54,7 +57,7 @@ const Evidence = memo(function Evidence({ shown, inHand, targetId }: Props) {
       <section aria-label="Evidence">
         <p className="hint">
           {shown.site.cameras.length === 0
-            ? "No camera yet. Add one: it is aimed at the promise in hand."
+            ? "No camera yet. Add one: it is aimed at the selected promise."
             : "Choose a camera on the plan."}
         </p>
       </section>
@@ -110,6 +113,7 @@ function lineOf({ line, sights }: Shown): SightLine | undefined {
 /** What the sight line in hand is worth, in one figure and rule by rule. */
 function Finding({ shown, target, result }: { shown: Shown; target: Target; result: SightLine | undefined }) {
   const { settled, sights } = shown;
+  const units = useSettings((settings) => settings.units);
   const promise = sights?.summary.targets.find((held) => held.target === target.id);
   return (
     <>
@@ -124,9 +128,18 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
       </div>
       {result ? (
         <>
+          <CopyText
+            text={() =>
+              lineAsText(shown.of ?? shown.site, target, result, {
+                needs: promise?.needs_px_per_m ?? null,
+                leavesOut: promise?.leaves_out ?? "",
+                units,
+              })
+            }
+          />
           <p className="finding-figure">
             <strong className="figure" data-testid="density">
-              {result.px_per_m === null ? "Out of the picture" : `${density(result.px_per_m)} px/m`}
+              {result.px_per_m === null ? "Out of the picture" : pixels(result.px_per_m, units)}
             </strong>
             <span>{sights?.shortfall}</span>
           </p>
@@ -140,10 +153,34 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
         </>
       ) : (
         <p className="hint">
-          {settled ? "The promise lies behind this head. Turn it, or choose another camera." : "Working …"}
+          {settled ? "The promise lies behind this camera. Turn it, or choose another." : "Working …"}
         </p>
       )}
     </>
+  );
+}
+
+/** Puts the sight line into the clipboard, as text for a message: the figures that stand on screen, with the site that they are of. */
+function CopyText({ text }: { text(): string }) {
+  const { message } = App.useApp();
+  const copy = async (): Promise<void> => {
+    try {
+      await navigator.clipboard.writeText(text());
+      void message.success("Copied as text, for a message.");
+    } catch {
+      void message.warning("This browser does not let anything be copied from here.");
+    }
+  };
+  return (
+    <Button
+      size="small"
+      type="text"
+      className="copy-text"
+      icon={<CopyOutlined />}
+      aria-label="Copy as text"
+      title="Copy as text, for a message to the client"
+      onClick={() => void copy()}
+    />
   );
 }
 

@@ -53,7 +53,7 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
   if (!exposure)
     return plate || camera.model.form === "plate" ? (
       <p className="fine finding-note">
-        Nobody said which shutter it has.{" "}
+        No shutter is stated.{" "}
         <Button size="small" onClick={() => set("Exposure", {})}>
           Set one
         </Button>
@@ -74,12 +74,12 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
       />
       <Measure
         of={`${camera.id}/${head.id}`}
-        label="Pictures"
+        label="Frame rate"
         value={exposure.fps}
-        quantity={plain("/s", 1, 1)}
+        quantity={plain("fps", 1, 1)}
         min={0.1}
         max={240}
-        onChange={(v, g) => set("Pictures a second", { fps: v }, g)}
+        onChange={(v, g) => set("Frame rate", { fps: v }, g)}
       />
       <Measure
         of={`${camera.id}/${head.id}`}
@@ -88,7 +88,7 @@ export function ExposureDials({ camera, head, plate }: { camera: Camera; head: C
         empty={{ word: "auto", onEmpty: () => set("Focus", { focus_m: null }) }}
         min={0.1}
         max={10_000}
-        hint="“auto” for the distance that centres where plates read"
+        hint="“auto” for the distance in the middle of where plates are readable"
         quantity={length(units)}
         onChange={(v, g) => set("Focus", { focus_m: v }, g)}
       />

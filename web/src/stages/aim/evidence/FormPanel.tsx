@@ -1,4 +1,4 @@
-/** What only some forms of camera have: the heads of a ring, the presets of a tour, the flat views of a fisheye, the corridor turn. */
+/** What only some forms of camera have: the heads of a ring, the presets of a tour, the dewarped views of a fisheye, the corridor turn. */
 import { GUIDE } from "../../../core/guide";
 import type { Camera, Point } from "../../../core/types";
 import { useSite } from "../../../keep/store";
@@ -37,7 +37,7 @@ function OfItsForm(props: FormProps) {
 
 type Hanging = NonNullable<Camera["mounted_as"]> | "";
 const HANGS: readonly (readonly [Hanging, string])[] = [
-  ["", "as its spot says"],
+  ["", "as its spot states"],
   ["ceiling", "under a ceiling"],
   ["wall", "on a wall"],
   ["pole", "on a pole"],
@@ -109,10 +109,10 @@ function MountedOn({ site, camera }: FormProps) {
   if (near.length === 0) return null;
   return (
     <label className="form-panel mounted-on">
-      Sits on
+      Mounted on
       <Select
         size="small"
-        aria-label="What the camera sits on"
+        aria-label="What the camera is mounted on"
         popupMatchSelectWidth={false}
         value={camera.mounted_on ?? ""}
         options={[
@@ -120,7 +120,7 @@ function MountedOn({ site, camera }: FormProps) {
           ...near.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChange={(id: string) =>
-          edit(`What ${camera.name} sits on`, (draft) => {
+          edit(`What ${camera.name} is mounted on`, (draft) => {
             const held = cameraOf(draft, camera.id);
             if (!held) return;
             if (id) held.mounted_on = id;

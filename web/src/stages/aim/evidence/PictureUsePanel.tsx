@@ -5,7 +5,7 @@ import type { PictureUse, PictureWays, SiteFile, Units } from "../../../core/typ
 import type { Shown } from "../../../core/useSights";
 import { formatLength } from "../../../ui/length";
 import { WayRow } from "../ways/WayRow";
-import { TASK_WORDS, density } from "../../../ui/words";
+import { TASK_WORDS, pixels } from "../../../ui/words";
 
 /** How long the site must rest before the picture's shares are looked at, ms. */
 const REST = 250;
@@ -28,12 +28,12 @@ export function PictureUsePanel({ shown, camera, head, view, units }: Props) {
   return (
     <Told className="picture-use" testId="picture-use" settled={settled && ways.settled}>
       <h3>
-        Use of the picture
+        Picture used / wasted
         <span className="figure"> {percent(use.useful)}</span>
       </h3>
       <Bar use={use} />
       <p className="fine">
-        Useful is where somebody can be seen at {density(use.need_px_per_m)} px/m to {TASK_WORDS[use.task]}.
+        Useful is where somebody can be seen at {pixels(use.need_px_per_m, units)} to {TASK_WORDS[use.task]}.
       </p>
       <InBeam use={use} site={of} units={units} />
       <Ways ways={ways.value} site={ways.of} units={units} />
@@ -93,8 +93,8 @@ function Ways({ ways, site, units }: { ways: PictureWays; site: SiteFile; units:
   return (
     <ul className="ways-beside" aria-label="Ways to use more of the picture">
       {ways.ways.map((way) => (
-        <WayRow key={way.kind} way={way} site={site} verb="Use it">
-          picture of use{" "}
+        <WayRow key={way.kind} way={way} site={site} verb="Try">
+          picture used{" "}
           <span className="figure">
             {percent(ways.useful)} → {percent(way.useful ?? 0)}
           </span>

@@ -1,4 +1,4 @@
-/** The ground on the plan: how many see it, what nobody sees, the quiet path, the place that is asked about. */
+/** The ground on the plan: how many see it, what nobody sees, the least-seen route, the place that is asked about. */
 import { memo } from "react";
 import { useHand } from "../../../core/hand";
 import type { GroundShown } from "../../../core/useGround";

@@ -1,4 +1,4 @@
-/** What the relief tells about the ground, in figures: how much is seen how often, what nobody sees, the quiet path, what is lost. */
+/** What the relief tells about the ground, in figures: how much is seen how often, what nobody sees, the least-seen route, what is lost. */
 import { memo } from "react";
 import type { GroundShown } from "../../../core/useGround";
 import { useAnswer } from "../../../core/useAsked";
@@ -40,7 +40,7 @@ export const GroundPanel = memo(function GroundPanel({
   );
 });
 
-/** The need, the goal of the quiet path, and what is asked; `table` is JSON, so that equal tables are the same. */
+/** The need, the goal of the least-seen route, and what is asked; `table` is JSON, so that equal tables are the same. */
 const Wishes = memo(function Wishes({ targets, table }: { targets: SiteFile["targets"]; table: string }) {
   const { need, goal, counting, set } = useGroundView();
   const { placing, place } = useInHand();
@@ -50,9 +50,10 @@ const Wishes = memo(function Wishes({ targets, table }: { targets: SiteFile["tar
   }));
   const own = needs.some((held) => held.value === need) ? [] : [{ value: need, label: `${need} px/m` }];
   const goals = [
-    { value: "", label: "no quiet path" },
+    { value: "", label: "none" },
     ...targets.map((target) => ({ value: target.id, label: `to ${target.name}` })),
-    ...(Array.isArray(goal) ? [{ value: "place", label: "to the place that was pointed at" }] : []),
+    ...(Array.isArray(goal) ? [{ value: "place", label: "to a place on the plan" }] : []),
+    { value: "point", label: "to another place: click on the plan" },
   ];
   return (
     <div className="ground-wishes">
@@ -68,19 +69,19 @@ const Wishes = memo(function Wishes({ targets, table }: { targets: SiteFile["tar
         />
       </label>
       <label>
-        Quiet path
+        Least-seen route
         <Select
           size="small"
-          aria-label="Where the quiet path leads"
+          aria-label="Where the least-seen route leads"
           value={Array.isArray(goal) ? "place" : (goal ?? "")}
           options={goals}
           popupMatchSelectWidth={false}
-          onChange={(value: string) => value !== "place" && set({ goal: value || null })}
+          onChange={(value: string) => {
+            if (value === "point") place("goal");
+            else if (value !== "place") set({ goal: value || null });
+          }}
         />
       </label>
-      <Button size="small" aria-pressed={placing === "goal"} onClick={() => place(placing === "goal" ? null : "goal")}>
-        Point at a goal
-      </Button>
       <Button
         size="small"
         type="primary"
@@ -102,8 +103,8 @@ function Figures({ ground, site, units }: { ground: GroundShown; site: SiteFile;
   const rows: [string, number][] = [
     ["seen", told.seen_m2],
     ["by two cameras", told.twice_m2],
-    ["only in turns", told.in_turns_m2],
-    ["by nobody", Math.max(told.open_m2 - told.seen_m2 - told.in_turns_m2, 0)],
+    ["only by PTZ tour", told.in_turns_m2],
+    ["by no camera", Math.max(told.open_m2 - told.seen_m2 - told.in_turns_m2, 0)],
   ];
   const largest = told.unseen[0];
   return (
@@ -130,7 +131,7 @@ function Figures({ ground, site, units }: { ground: GroundShown; site: SiteFile;
           <p>No unseen patch that somebody can stand in.</p>
         )}
         {site.rules?.overlap === "spread" && told.twice_m2 > 0 && (
-          <p className="fine">The wish is spread: {formatArea(told.twice_m2, units)} are watched by two cameras.</p>
+          <p className="fine">Spread is wanted: {formatArea(told.twice_m2, units)} are watched by two cameras.</p>
         )}
         <PathSays ground={ground} site={site} units={units} />
         {told.targets.map((area) => (
@@ -158,7 +159,7 @@ function PathSays({ ground: { told }, site, units }: { ground: GroundShown; site
   return (
     <>
       <p data-testid="path-says">
-        Quiet path: {formatLength(path.length_m, units, 0)} on foot,{" "}
+        Least-seen route: {formatLength(path.length_m, units, 0)} on foot,{" "}
         <strong>{path.seen_m < 0.05 ? "never seen" : `seen for ${seconds(path.seen_s)}`}</strong>
         {by.length > 0 && ` (${by.join(", ")})`}
       </p>
@@ -167,7 +168,7 @@ function PathSays({ ground: { told }, site, units }: { ground: GroundShown; site
   );
 }
 
-/** Cameras that look back along the wall that the quiet path follows. */
+/** Cameras that look back along the wall that the least-seen route follows. */
 function LookBack({
   path,
   told,
@@ -195,7 +196,7 @@ function LookBack({
     <Told testId="look-back" settled={asked.settled}>
       <ul className="ways">
         {asked.value.map((way) => (
-          <WayRow key={way.says} way={way} site={asked.of ?? site} verb="Apply" />
+          <WayRow key={way.says} way={way} site={asked.of ?? site} verb="Try" />
         ))}
       </ul>
     </Told>
@@ -223,11 +224,11 @@ function Losses({ site }: { site: SiteFile }) {
       <h3>If one camera fails</h3>
       {school === "back_up" && hurting.length > 0 && (
         <p className="caution">
-          The wish is back-up: {all.length} {all.length === 1 ? "promise hangs" : "promises hang"} on one camera.
+          Back-up is wanted: {all.length} {all.length === 1 ? "promise is" : "promises are"} lost if one camera fails.
         </p>
       )}
       {hurting.length === 0 ? (
-        <p className="fine">No promise hangs on one camera alone.</p>
+        <p className="fine">No promise is lost if one camera fails.</p>
       ) : (
         <ul>
           {hurting.map(({ camera, lost: gone }) => (

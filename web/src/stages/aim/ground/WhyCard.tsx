@@ -4,7 +4,7 @@ import { Told } from "../../../ui/Told";
 import type { SiteFile, Units, Why } from "../../../core/types";
 import { nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
-import { density } from "../../../ui/words";
+import { pixels } from "../../../ui/words";
 import { useGroundView } from "./groundView";
 import { Button } from "../../../ui/controls";
 
@@ -21,7 +21,7 @@ export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
 
 const WORDS: Record<Why["heads"][number]["reason"], string> = {
   seen: "seen",
-  in_turns: "in turns",
+  in_turns: "by PTZ tour",
   too_dark: "too dark",
   too_far: "too far",
   behind: "behind",
@@ -49,7 +49,7 @@ function Card({
         {inside
           ? `Inside ${inside}: nobody can stand here`
           : why.cameras === 0
-            ? `Nobody sees this place at ${density(why.need_px_per_m)} px/m`
+            ? `No camera sees this place at ${pixels(why.need_px_per_m, units)}`
             : `${why.cameras} ${why.cameras === 1 ? "camera sees" : "cameras see"} this place`}
       </h3>
       <p className="fine">

@@ -1,4 +1,4 @@
-/** How the ground is looked at: the need that counts as seen, what is asked about it, where the quiet path leads. */
+/** How the ground is looked at: the need that counts as seen, what is asked about it, where the least-seen route leads. */
 import { useMemo } from "react";
 import { create } from "zustand";
 import { perSite } from "../../../model/perSite";
@@ -9,7 +9,7 @@ import { middle, targetOf } from "../../../model/lookups";
 interface GroundView {
   need: number;
   height: number;
-  /** Where the quiet path leads: a target by its id, or a place. */
+  /** Where the least-seen route leads: a target by its id, or a place. */
   goal: string | Point | null;
   /** The place that is asked about. */
   asked: Point | null;

@@ -1,5 +1,5 @@
 /** The plate on its way: the way as a ruler with where it reads, what comes of it in time, blur, focus and light, and what it is set to. */
-import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
+import { speed, inTheFile, onTheRoad } from "../../../ui/speed";
 import { memo } from "react";
 import useMeasure from "react-use-measure";
 import type { Shown } from "../../../core/useSights";
@@ -13,7 +13,7 @@ import { keyOf } from "../../../model/views";
 import { goTo, settingsAddress } from "../../../ui/address";
 import { formatLength, roundLabel, roundLength } from "../../../ui/length";
 import { Measure } from "../../../ui/Measure";
-import { seconds } from "../../../ui/words";
+import { seconds, times } from "../../../ui/words";
 import { Told } from "../../../ui/Told";
 import { Button } from "../../../ui/controls";
 import "./lane.css";
@@ -28,12 +28,13 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
     return (
       <div className="lane-panel">
         <p className="hint">
-          This plate stands at one place. Draw its way, in the direction of travel, and see where along it it reads.
+          This plate stands at one place. Draw its path, in the direction of travel, to see where along it the plate is
+          readable.
         </p>
         <Button
           type="primary"
           onClick={() =>
-            edit(`Draw the way of ${target.name}`.slice(0, 200), (site) => {
+            edit(`Draw the path of ${target.name}`.slice(0, 200), (site) => {
               const held = targetOf(site, target.id);
               if (!held) return;
               const facing = held.facing_deg ?? null;
@@ -44,7 +45,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
             })
           }
         >
-          Give it a way
+          Draw its path
         </Button>
       </div>
     );
@@ -65,16 +66,16 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
           <Measure
             of={target.id}
             label="Speed"
-            value={onTheRoad(target.speed_mps)}
-            quantity={SPEED}
+            value={onTheRoad(target.speed_mps, units)}
+            quantity={speed(units)}
             min={0}
-            max={540}
+            max={onTheRoad(150, units)}
             onChange={(v, g) =>
               edit(
                 `Change the speed: ${target.name}`.slice(0, 200),
                 (site) => {
                   const held = targetOf(site, target.id);
-                  if (held) held.speed_mps = inTheFile(v);
+                  if (held) held.speed_mps = inTheFile(v, units);
                 },
                 g ? `lane-speed-${target.id}` : "",
               )
@@ -82,7 +83,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
           />
           {zone && calm.line && head && (
             <Button size="small" onClick={() => calm.line && goTo(settingsAddress(id, keyOf(calm.line)))}>
-              Start settings
+              Settings sheet
             </Button>
           )}
         </div>
@@ -94,7 +95,7 @@ export function LanePanel({ shown, calm }: { shown: Shown; calm: Shown }) {
         ) : (
           <p className="hint">
             {shown.settled
-              ? "This head reads it nowhere on its way: too few pixels, too much from the side, or something in between. The ways beside this say from where it would."
+              ? "It is readable nowhere on its path: too few pixels, too much from the side, or something in between. The ways to keep it say from where it would be."
               : "Working …"}
           </p>
         )}
@@ -112,11 +113,11 @@ function Schools({ site, line, units }: { site: SiteFile; line: Line; units: Uni
     <p className="told fine lane-schools" data-testid="lane-schools" data-settled={settled}>
       {told.map(({ school, reads_m, worst_deg: [side = 0, vertical = 0] }) => (
         <span key={school}>
-          {school === "level" ? "Level school" : "Raised school"}
+          {school === "level" ? "Level method" : "Raised method"}
           {school === held ? " (this site's)" : ""}:{" "}
           {reads_m > 0
-            ? `reads ${formatLength(reads_m, units, 1)}, up to ${side.toFixed(0)}° to the side and ${vertical.toFixed(0)}° down. `
-            : "reads nowhere. "}
+            ? `readable over ${formatLength(reads_m, units, 1)}, up to ${side.toFixed(0)}° to the side and ${vertical.toFixed(0)}° down. `
+            : "readable nowhere. "}
         </span>
       ))}
     </p>
@@ -148,11 +149,11 @@ function Ruler({ target, zone, units }: { target: Target; zone: ZoneTold | null;
   const step = roundLength(long / 6, units);
   const ticks = Array.from({ length: Math.floor(long / step) + 1 }, (_, i) => i * step);
   const says = zone
-    ? `reads from ${formatLength(zone.from, units, 1)} to ${formatLength(zone.to, units, 1)} of ${formatLength(long, units, 1)}`
-    : "reads nowhere";
+    ? `readable from ${formatLength(zone.from, units, 1)} to ${formatLength(zone.to, units, 1)} of ${formatLength(long, units, 1)}`
+    : "readable nowhere";
   return (
     <div className="lane-ruler" ref={frame}>
-      <svg width={width} height={52} role="img" aria-label={`The way: ${says}`}>
+      <svg width={width} height={52} role="img" aria-label={`The path: ${says}`}>
         <line x1={at(0)} x2={at(long)} y1={30} y2={30} className="lane-way" />
         <path d={`M${at(long) - 7} 26l7 4l-7 4`} className="lane-way" />
         {ticks.map((along) => (
@@ -185,9 +186,9 @@ function Ruler({ target, zone, units }: { target: Target; zone: ZoneTold | null;
               />
             )}
             <text x={(at(zone.from) + at(zone.to)) / 2} y={16} textAnchor="middle" className="lane-ruler-says">
-              reads {formatLength(zone.to - zone.from, units, 1)}
+              readable over {formatLength(zone.to - zone.from, units, 1)}
               {zone.serves
-                ? `; sure, sharp and evenly lit over ${formatLength((zone.serves[1] ?? 0) - (zone.serves[0] ?? 0), units, 1)}`
+                ? `; read reliably over ${formatLength((zone.serves[1] ?? 0) - (zone.serves[0] ?? 0), units, 1)}`
                 : ""}
             </text>
           </>
@@ -205,9 +206,9 @@ const Figures = memo(function Figures({ zone, units, stands }: { zone: ZoneTold;
   const bare = (m: number): string => (units === "metres" ? m.toFixed(1) : far(m));
   const rows: [string, string][] = [
     ["In the zone", zone.time_s === null ? (stands ? "it stands" : "–") : seconds(zone.time_s)],
-    ["Looks", zone.looks === null ? "pictures a second not given" : zone.looks.toFixed(0)],
-    ["Shutter wanted", zone.shutter_wanted_s === null ? "any" : shutter(zone.shutter_wanted_s)],
-    ["Blur got", zone.blur_px === null ? "shutter not given" : `${zone.blur_px.toFixed(1)} px`],
+    ["Pictures of the plate", zone.looks === null ? "frame rate not given" : zone.looks.toFixed(0)],
+    ["Shutter needed", zone.shutter_wanted_s === null ? "any" : shutter(zone.shutter_wanted_s)],
+    ["Motion blur", zone.blur_px === null ? "shutter not given" : `${zone.blur_px.toFixed(1)} px`],
     ["Distance", `${bare(zone.near_m)}–${far(zone.far_m)}`],
     ["Focus", far(zone.focus_m)],
     [
@@ -216,7 +217,7 @@ const Figures = memo(function Figures({ zone, units, stands }: { zone: ZoneTold;
         ? `${bare(zone.sharp.near_m)}–${zone.sharp.far_m === null ? "∞" : far(zone.sharp.far_m)}`
         : "aperture not given",
     ],
-    ["Infrared, end to end", `${zone.infrared_stops.toFixed(1)} stops`],
+    ["Infrared, near against far", times(zone.infrared_stops)],
     ["Characters", `${zone.char_height_px.toFixed(0)} px high`],
     ["Strokes", `${zone.stroke_px.toFixed(1)} px wide`],
     ["Size window", `${zone.size_window_px.map((px) => px.toFixed(0)).join("–")} px`],

@@ -30,17 +30,17 @@ export function SettingsScreen({ item }: { item: string | null }) {
   const csv = async (): Promise<void> => {
     if (!head) return;
     const text = await ask(site, { ask: "start_settings_csv", head, date: today(), units }, "surveyor");
-    saveFile(new Blob([text], { type: "text/csv" }), `${nameOf(site, head)} start settings`, "csv");
+    saveFile(new Blob([text], { type: "text/csv" }), `${nameOf(site, head)} settings sheet`, "csv");
   };
   const set = (card: StartSettings): void => {
-    edit(`Set ${nameOf(site, { camera: card.camera, head: card.head })} as on its card`, (draft) => {
+    edit(`Set ${nameOf(site, { camera: card.camera, head: card.head })} as on its sheet`, (draft) => {
       const held = headOf(draft, card.camera, card.head);
       if (held) held.exposure = card.exposure;
     });
-    void message.success("Shutter and focus are set as on the card.");
+    void message.success("Shutter and focus are set as on the sheet.");
   };
   return (
-    <main className="cards" aria-label="Start settings" data-ready={settled}>
+    <main className="cards" aria-label="Settings sheet" data-ready={settled}>
       <div className="row no-print">
         <Button href={siteAddress(id)}>Back to the plan</Button>
         <Button disabled={!settled || !cards?.length} onClick={() => void csv()}>
@@ -50,21 +50,21 @@ export function SettingsScreen({ item }: { item: string | null }) {
           Print
         </Button>
       </div>
-      {cards?.length === 0 && <p className="hint">This head reads no plate on its way yet.</p>}
+      {cards?.length === 0 && <p className="hint">This camera reads no moving plate yet.</p>}
       {head &&
         cards?.map((card) => (
           <article
             key={card.target}
             className="told aiming-card settings-sheet"
             data-settled={settled}
-            aria-label={`Start settings of ${nameOf(site, head)}`}
+            aria-label={`Settings sheet of ${nameOf(site, head)}`}
           >
             <header>
               <h2>{nameOf(site, head)}</h2>
               <span>{targetOf(site, card.target)?.name}</span>
               <span className="fine">{site.name}</span>
               <Button size="small" className="no-print" onClick={() => set(card)}>
-                Take over into the design
+                Use these settings
               </Button>
             </header>
             <table>
@@ -78,7 +78,7 @@ export function SettingsScreen({ item }: { item: string | null }) {
                 ))}
               </tbody>
             </table>
-            <h3>May be read falsely</h3>
+            <h3>May be misread</h3>
             {card.false_reads.length === 0 ? (
               <p className="fine">
                 Nothing in its picture is marked as carrying writing. Mark lettering, signs and panes as obstacles.

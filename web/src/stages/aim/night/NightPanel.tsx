@@ -5,7 +5,7 @@ import { useSite } from "../../../keep/store";
 import { useInHand } from "../../../model/inHand";
 import { keyOf, nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
-import { share } from "../../../ui/words";
+import { lux, share, times } from "../../../ui/words";
 import { Told } from "../../../ui/Told";
 import { Mending } from "../Mending";
 import { usePictureLook } from "../picture/pictureView";
@@ -36,7 +36,7 @@ export function NightPanel({ site }: { site: SiteFile }) {
           Add a lamp
         </Button>
         <span className="fine">
-          {judged ? "The relief shows what is seen and lit." : "By day the light is not judged."}
+          {judged ? "The coverage map shows what is seen and lit." : "By day the light is not judged."}
         </span>
       </div>
       {light.value ? (
@@ -52,14 +52,18 @@ export function NightPanel({ site }: { site: SiteFile }) {
                 mends={mends.value}
                 site={mends.of}
                 left={(washed) =>
-                  washed >= 1 ? "all of it spoiled" : washed === 0 ? "none washed out" : `${share(washed)} washed out`
+                  washed >= 1
+                    ? "all of it spoilt"
+                    : washed === 0
+                      ? "nothing overexposed"
+                      : `${share(washed)} overexposed`
                 }
                 label="Ways that mend the night picture"
               />
             </Told>
           )}
           <Told settled={light.settled}>
-            <Targets light={light.value} site={site} head={head} inHand={target} />
+            <Targets light={light.value} site={site} head={head} inHand={target} units={units} />
           </Told>
         </div>
       ) : (
@@ -80,26 +84,29 @@ function Picture({ light, site, head, units }: { light: LightTold; site: SiteFil
   return (
     <section className="night-part" aria-label="What light does to this picture">
       <h3>{nameOf(site, head)} by night</h3>
-      {!washed && <p className="fine">It has no infrared light, or serves no promise best: nothing is exposed for.</p>}
+      {!washed && (
+        <p className="fine">It has no infrared light, or is best for no promise: there is nothing to expose for.</p>
+      )}
       {washed && washed.by.length === 0 && !washed.bubble && (
-        <p className="fine">Exposed for {target}, nothing in it washes out.</p>
+        <p className="fine">Exposed for {target}, nothing in it is overexposed.</p>
       )}
       {washed?.bubble && (
         <p className="caution">
-          Its bubble hangs under {name(washed.bubble)}, less than a metre off in the beam: the light comes back into the
-          bubble and veils all of the picture.
+          Its dome cover hangs under {name(washed.bubble)}, less than a metre off in the beam: the light comes back into
+          the dome cover and veils all of the picture.
         </p>
       )}
       {washed && washed.by.length > 0 && (
         <>
           <p>
-            <strong className="figure">{share(washed.share)}</strong> of it washes out when it is exposed for {target}:
+            <strong className="figure">{share(washed.share)}</strong> of it is overexposed when the exposure is right
+            for {target}:
           </p>
           <ul>
             {washed.by.map((by) => (
               <li key={by.obstacle ?? ""}>
                 {name(by.obstacle)}, {formatLength(by.nearest_m, units, 1)} away,{" "}
-                <span className="figure">{by.stops.toFixed(1)} stops</span> over it, {share(by.share)}
+                <span className="figure">{times(by.stops)}</span> too bright, {share(by.share)} of the picture
               </li>
             ))}
           </ul>
@@ -127,11 +134,13 @@ function Targets({
   site,
   head,
   inHand,
+  units,
 }: {
   light: LightTold;
   site: SiteFile;
   head: HeadRef | null;
   inHand: string | null;
+  units: Units;
 }) {
   return (
     <section className="night-part" aria-label="Light at the promises">
@@ -153,11 +162,9 @@ function Targets({
             return (
               <tr key={target.id} className={target.id === inHand ? "night-in-hand" : undefined}>
                 <th scope="row">{target.name}</th>
-                <td className="figure">{lit ? `${lux(lit.lux_upright)} lx` : "–"}</td>
+                <td className="figure">{lit ? lux(lit.lux_upright, units) : "–"}</td>
                 <td className="figure">
-                  {own?.stops === undefined || own.stops === null
-                    ? "–"
-                    : `${own.stops >= 0 ? "+" : ""}${own.stops.toFixed(1)} stops`}
+                  {own?.stops === undefined || own.stops === null ? "–" : `${times(own.stops)} its need`}
                 </td>
               </tr>
             );
@@ -167,6 +174,3 @@ function Targets({
     </section>
   );
 }
-
-const lux = (value: number): string =>
-  value >= 10 ? value.toFixed(0) : value >= 0.1 ? value.toFixed(1) : value > 0 ? value.toFixed(2) : "0";

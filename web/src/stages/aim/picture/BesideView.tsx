@@ -51,7 +51,7 @@ function Beside({ site, head, target }: { site: SiteFile; head: HeadRef; target:
     // A camera of another state of the site would take back what was done since.
     const camera = then && settled && cameraOf(then, head.camera);
     if (!camera) return;
-    edit(`${camera.name} as beside`, (draft) => {
+    edit(`${camera.name} as compared`, (draft) => {
       draft.cameras = draft.cameras.map((now) => (now.id === camera.id ? camera : now));
     });
     setOther(SAME);
@@ -69,7 +69,7 @@ function Beside({ site, head, target }: { site: SiteFile; head: HeadRef; target:
         room={room}
         slots={["right", "rightLoupe"]}
         act={
-          <Button size="small" onClick={use} disabled={other === SAME || !settled} aria-label="Use what is beside">
+          <Button size="small" onClick={use} disabled={other === SAME || !settled} aria-label="Use the compared lens">
             Use it
           </Button>
         }
@@ -145,7 +145,7 @@ function OtherDials({
       <Select
         size="small"
         className="beside-model"
-        aria-label="Model and lens beside"
+        aria-label="Model and lens to compare"
         showSearch
         value={name}
         popupMatchSelectWidth={false}
@@ -155,7 +155,8 @@ function OtherDials({
       {hasFocal(aimed) && lens.focal_max_mm > lens.focal_min_mm && (
         <Measure
           of={camera.id}
-          label="Focal beside"
+          label="Focal length"
+          name="Focal length to compare"
           value={aimed.focal_mm}
           quantity={plain("mm", 1, 0.5)}
           min={lens.focal_min_mm}
@@ -165,7 +166,8 @@ function OtherDials({
       )}
       <Measure
         of={camera.id}
-        label="Height beside"
+        label="Height"
+        name="Height to compare"
         value={camera.height_m}
         quantity={length(units)}
         min={0.05}

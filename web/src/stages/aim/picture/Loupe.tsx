@@ -72,7 +72,7 @@ export function toldBy(whole: PictureState, loupe: PictureState | null): Picture
 export function loupeSays(told: PictureTold, site: SiteFile, target: string): string {
   const mark = markOf(told, target);
   const held = targetOf(site, target);
-  if (mark?.px_per_m == null || !held) return "The promise in hand is out of the picture.";
+  if (mark?.px_per_m == null || !held) return "The selected promise is out of the picture.";
   const good = held.subject === "plate" ? null : mark.good_for;
   const enough =
     held.subject === "plate"

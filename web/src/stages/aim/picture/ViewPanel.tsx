@@ -114,12 +114,12 @@ export const ViewPanel = memo(function ViewPanel({ site }: { site: SiteFile }) {
         {look.night && (
           <Measure
             of="look"
-            label="Lighter by"
+            label="Brighter by"
             value={look.stops}
             quantity={plain("stops", 1, 0.5)}
             min={-12}
             max={12}
-            hint="Lighter than it is exposed"
+            hint="Shown brighter than it is exposed; in stops, each twice as bright"
             onChange={(stops) => look.set({ stops })}
           />
         )}
@@ -153,9 +153,9 @@ function Says({ told, night }: { told: PictureTold; night: boolean }) {
         !told.infrared &&
         !told.lamps &&
         "This camera has no light of its own, and no lamps are known: it sees nothing. "}
-      {night && told.clipped > 0.001 && `${share(told.clipped)} of it is burnt out. `}
+      {night && told.clipped > 0.001 && `${share(told.clipped)} of it is overexposed. `}
       <span title="Not in it: lens blur, noise, compression, weather, shadows by day. Colours and figures are ours.">
-        Computed, no proof.
+        Computed picture, not evidence.
       </span>
     </>
   );
@@ -199,8 +199,8 @@ function More({ site, head, sensor }: { site: SiteFile; head: HeadRef; sensor: [
               disabled: done !== null,
               onClick: () => void save(),
             },
-            { key: "card", label: "Aiming card", onClick: () => goTo(cardsAddress(id, keyOf(head))) },
-            { key: "cards", label: "All heads on one sheet", onClick: () => goTo(cardsAddress(id)) },
+            { key: "card", label: "Aiming sheet", onClick: () => goTo(cardsAddress(id, keyOf(head))) },
+            { key: "cards", label: "All cameras on one sheet", onClick: () => goTo(cardsAddress(id)) },
           ],
         }}
       >

@@ -64,12 +64,14 @@ function SeenBy({ site, place }: { site: SiteFile; place: string }) {
   return (
     <Told className="seen-by" testId="seen-by" settled={settled}>
       {mine === undefined && <p className="fine">Working …</p>}
-      {mine?.length === 0 && <p className="fine">No head sees it: nothing is to be masked.</p>}
+      {mine?.length === 0 && <p className="fine">No camera sees it: nothing is to be masked.</p>}
       {mine?.map((mask) => (
         <MaskRow key={keyOf(mask)} mask={mask} site={site} />
       ))}
       {mine && mine.length > 0 && (
-        <p className="fine">The corners of each mask stand on the head's aiming card. Set it once the aim is fixed.</p>
+        <p className="fine">
+          The corners of each mask stand on the camera's aiming sheet. Set it once the aim is fixed.
+        </p>
       )}
     </Told>
   );

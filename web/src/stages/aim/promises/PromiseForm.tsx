@@ -1,5 +1,5 @@
 /** A promise's own figures. */
-import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
+import { speed, inTheFile, onTheRoad } from "../../../ui/speed";
 import { memo } from "react";
 import type { Point, Target, Task } from "../../../core/types";
 import { GUIDE } from "../../../core/guide";
@@ -23,7 +23,7 @@ const SUBJECTS = [
 const TASK_LABELS: Partial<Record<Task, string>> = { read: "read a plate", read_by_eye: "read a plate by eye" };
 const TASKS = ["monitor", "detect", "observe", "recognise", "identify", "inspect", "read", "read_by_eye"] as const;
 const HOW = [
-  ["plan", "off the plan"],
+  ["plan", "scaled from the plan"],
   ["laser", "by laser"],
   ["guess", "by eye"],
 ] as const;
@@ -134,9 +134,9 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
           />
           <Dial
             change={change}
-            says="Change the heads wanted"
+            says="Change how many must see it"
             of={target.id}
-            label="Heads wanted"
+            label="Cameras that must see it"
             value={target.heads_wanted ?? 1}
             quantity={whole("")}
             min={1}
@@ -172,12 +172,12 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               says="Change the speed"
               of={target.id}
               label="Speed"
-              value={onTheRoad(target.speed_mps)}
-              quantity={SPEED}
+              value={onTheRoad(target.speed_mps, units)}
+              quantity={speed(units)}
               min={0}
-              max={540}
-              hint="How fast the plate goes along its way; one that stands is not judged in time"
-              set={(t, v) => (t.speed_mps = inTheFile(v))}
+              max={onTheRoad(150, units)}
+              hint="How fast the plate goes along its path; one that stands is not judged in time"
+              set={(t, v) => (t.speed_mps = inTheFile(v, units))}
             />
           )}
           <UnseenWish
@@ -319,12 +319,12 @@ function UnseenWish({ target, onWish }: { target: Target; onWish(wish: number | 
   return (
     <Measure
       of={target.id}
-      label="Unseen"
+      label="Unseen, at most"
       value={target.unseen_at_most_s ?? null}
-      empty={{ word: "not said", onEmpty: () => onWish(null, false) }}
+      empty={{ word: "not stated", onEmpty: () => onWish(null, false) }}
       min={0}
       max={86400}
-      hint="At most so long: a head that tours keeps the promise only if it is back by then. Empty where nobody said"
+      hint="At most so long: a PTZ on tour keeps the promise only if it is back by then. Empty: not stated"
       quantity={{
         ...quantity,
         format: (v) => `≤ ${quantity.format(v)}`,

@@ -3,11 +3,14 @@ import { EditOutlined, ImportOutlined, PlusOutlined, SelectOutlined } from "@ant
 import { Dropdown } from "antd";
 import { memo, useState } from "react";
 import { useHand } from "../../../core/hand";
+import { useAnswer } from "../../../core/useAsked";
 import type { Target, Verdict } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
+import { useSettings } from "../../../keep/settings";
 import { duplicateThing, removeThing } from "../../../keep/things";
 import { useInHand } from "../../../model/inHand";
 import { VerdictMark } from "../../../ui/VerdictMark";
+import { FOOT } from "../../../ui/length";
 import { TASK_WORDS, density } from "../../../ui/words";
 import { useBringIn } from "../draw/drawView";
 import { draw, selectByBox } from "../draw/drawing";
@@ -18,7 +21,11 @@ import "./promises.css";
 export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }) {
   const { target: inHand, takeTarget, place } = useInHand();
   const opened = useOpened(inHand);
+  const units = useSettings((settings) => settings.units);
   const results = new Map(shown.sights?.summary.targets.map((result) => [result.target, result]));
+  // Why each stands as it does: ten of them are read one after the other, not under a hand.
+  const because = useAnswer(shown.site, { ask: "reasons", units }, { rest: "live", every: 250, by: "surveyor" });
+  const reasons = new Map(because.value?.map((reason) => [reason.target, reason]));
   const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
   const { targets, cameras } = shown.site;
   const names = new Map(cameras.map(({ id, name }) => [id, name]));
@@ -48,6 +55,9 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
               verdict={verdict}
               got={px_per_m}
               need={needs_px_per_m}
+              says={reasons.get(target.id)?.says ?? null}
+              byPixels={(reasons.get(target.id)?.rule ?? "pixel_density") === "pixel_density"}
+              saysNow={because.settled}
               onTake={takeTarget}
             />
           );
@@ -97,7 +107,7 @@ const AddButtons = memo(function AddButtons({
       <Button size="small" icon={<PlusOutlined />} aria-label="Add an obstacle" onClick={() => place("obstacle")}>
         Obstacle
       </Button>
-      <Button size="small" icon={<EditOutlined />} aria-label="Draw what stands there" onClick={draw}>
+      <Button size="small" icon={<EditOutlined />} aria-label="Draw walls and objects" onClick={draw}>
         Draw
       </Button>
       <Button size="small" icon={<SelectOutlined />} aria-label="Select obstacles by a box" onClick={selectByBox}>
@@ -125,10 +135,29 @@ interface RowProps {
   /** Pixel density that it gets and that it needs, px/m. */
   got: number | null;
   need: number | null;
+  /** What decides, in words; null where it is kept. */
+  says: string | null;
+  /** Whether that is the pixel density, which the bar shows. */
+  byPixels: boolean;
+  /** Whether it is of the site as it is. */
+  saysNow: boolean;
   onTake(target: string): void;
 }
 
-const PromiseRow = memo(function PromiseRow({ target, selected, open, camera, verdict, got, need, onTake }: RowProps) {
+const PromiseRow = memo(function PromiseRow({
+  target,
+  selected,
+  open,
+  camera,
+  verdict,
+  got,
+  need,
+  onTake,
+  ...why
+}: RowProps) {
+  const { says, byPixels, saysNow } = why;
+  const units = useSettings((settings) => settings.units);
+  const kept = verdict === "kept" || verdict === null;
   return (
     <li className={selected ? "promise promise-in-hand" : "promise"}>
       <button type="button" className="promise-face" aria-pressed={selected} onClick={() => onTake(target.id)}>
@@ -137,8 +166,19 @@ const PromiseRow = memo(function PromiseRow({ target, selected, open, camera, ve
         <span className="promise-task">
           {TASK_WORDS[target.task]} · {camera}
         </span>
-        <span className="promise-density figure">{got === null ? "…" : `${density(got)} px/m`}</span>
-        <NeedBar verdict={verdict} share={got === null || need === null ? 0 : got / need} />
+        <span className="promise-density figure">
+          {got === null ? "…" : units === "feet" ? `${density(got * FOOT)} px/ft` : `${density(got)} px/m`}
+        </span>
+        {!kept && says && (
+          <span
+            className={`promise-says verdict-word-${verdict} told`}
+            data-settled={saysNow}
+            data-testid="promise-says"
+          >
+            {says}
+          </span>
+        )}
+        {(kept || byPixels) && <NeedBar verdict={verdict} share={got === null || need === null ? 0 : got / need} />}
       </button>
       {selected && <PromiseMenu target={target} />}
       {open && <PromiseForm target={target} />}

@@ -1,4 +1,4 @@
-/** What the camera sits on, and the camera: dragged up and down to change its height. */
+/** What the camera is mounted on, and the camera: dragged up and down to change its height. */
 import type { Camera, Section } from "../../../core/types";
 import { useSettings } from "../../../keep/settings";
 import { cameraOf } from "../../../model/lookups";

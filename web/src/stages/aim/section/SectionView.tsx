@@ -31,14 +31,14 @@ export function SectionView({ shown }: { shown: Shown }) {
   return (
     <div className="section-frame" ref={frame}>
       {cut && cut.exaggeration > 1.05 && (
-        <span className="figure fine section-scale">heights × {cut.exaggeration.toFixed(1)}</span>
+        <span className="figure fine section-scale">heights drawn × {cut.exaggeration.toFixed(1)}</span>
       )}
       <svg
         ref={svg}
         width={size[0]}
         height={size[1]}
         role="group"
-        aria-label="Section drawing"
+        aria-label="Side view drawing"
         data-testid="section-drawing"
       >
         {section && cut && camera && head && target && (
@@ -58,7 +58,9 @@ export function SectionView({ shown }: { shown: Shown }) {
       </svg>
       {!section && (
         <p className="hint">
-          {shown.line ? "Working …" : "Choose a promise and a camera: the cut from one to the other is drawn here."}
+          {shown.line
+            ? "Working …"
+            : "Choose a promise and a camera: the side view from one to the other is drawn here."}
         </p>
       )}
     </div>
@@ -70,7 +72,7 @@ export function sectionTitle({ site, sights }: Shown): string {
   const section = sights?.section;
   const camera = section && cameraOf(site, section.camera);
   const target = section && targetOf(site, section.target);
-  return `Section along the sight line${camera && target ? ` · ${camera.name} → ${target.name}` : ""}`;
+  return `Side view along the sight line${camera && target ? ` · ${camera.name} → ${target.name}` : ""}`;
 }
 
 interface Props {
@@ -109,10 +111,10 @@ function ReadsFrom({ cut, section, zone }: { cut: Cut; section: Section; zone: Z
   const [from, to] = [level(zone.near_m), level(zone.far_m)].map((along) => cut.at(along, section.target_height_m));
   if (!from || !to) return null;
   return (
-    <g className="section-zone" data-testid="section-zone" role="img" aria-label="Where the plate reads">
+    <g className="section-zone" data-testid="section-zone" role="img" aria-label="Where the plate is readable">
       <rect x={from[0]} y={from[1] - 5} width={Math.max(to[0] - from[0], 1)} height={10} />
       <text x={(from[0] + to[0]) / 2} y={from[1] + 18} textAnchor="middle">
-        reads
+        readable
       </text>
     </g>
   );

@@ -145,8 +145,8 @@ function AllHeads({ site, year }: { site: SiteFile; year: number }) {
   const heads = site.cameras.reduce((sum, camera) => sum + camera.heads.length, 0);
   const sorted = [...told.hours].sort((a, b) => b.hours - a.hours);
   return (
-    <Told label="Sun hours of all heads" testId="sun-hours" settled={settled}>
-      <h3>All heads{told.done ? "" : `, ${told.hours.length} of ${heads}`}</h3>
+    <Told label="Sun hours of all cameras" testId="sun-hours" settled={settled}>
+      <h3>All cameras{told.done ? "" : `, ${told.hours.length} of ${heads}`}</h3>
       <ul className="sun-heads">
         {sorted.map(({ head, hours }) => (
           <li key={keyOf(head)}>

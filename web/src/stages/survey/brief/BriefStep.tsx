@@ -79,7 +79,7 @@ export function BriefStep({ site }: { site: SiteFile }) {
             of="brief"
             label="Days"
             value={brief.retention_days ?? null}
-            empty={{ word: "not said", onEmpty: () => set("retention_days", undefined) }}
+            empty={{ word: "not stated", onEmpty: () => set("retention_days", undefined) }}
             quantity={whole("days")}
             min={1}
             max={3660}

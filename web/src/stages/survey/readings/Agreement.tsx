@@ -28,8 +28,8 @@ export function Agreement({ site, state }: { site: SiteFile; state: SurveyState 
       void message.warning("The site has moved on since; the positions are being adjusted anew.");
   };
   return (
-    <section className="agreement" aria-label="Drawing and tape">
-      <h2>Drawing and tape</h2>
+    <section className="agreement" aria-label="Plan against measurements">
+      <h2>Plan against measurements</h2>
       {moving.length === 0 && <p>They agree.</p>}
       {doubtful && <Doubtful site={site} adjustment={survey.adjustment} id={doubtful.id} />}
       {moving.length > 0 && (

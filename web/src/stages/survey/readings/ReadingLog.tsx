@@ -33,9 +33,14 @@ export function ReadingLog({ site, state, inHand }: { site: SiteFile; state: Sur
         columns={[
           { title: "From", render: (_, row) => nameOf(site, row.from) },
           { title: "To", render: (_, row) => nameOf(site, row.to) },
-          { title: "Slope", align: "right", className: "figure", render: (_, row) => formatLength(row.slope_m, units) },
           {
-            title: "Level",
+            title: "Straight line",
+            align: "right",
+            className: "figure",
+            render: (_, row) => formatLength(row.slope_m, units),
+          },
+          {
+            title: "Horizontal",
             align: "right",
             className: "figure",
             render: (_, row) => (row.found ? formatLength(row.found.horizontal_m, units) : "…"),

@@ -44,7 +44,7 @@ export function TypeReading({
         value={kind}
         onChange={(event) => setKind(event.target.value as "slope")}
         options={[
-          { value: "slope", label: "Slope, as shot" },
+          { value: "slope", label: "Straight line, as shot" },
           { value: "level", label: "Level" },
         ]}
       />

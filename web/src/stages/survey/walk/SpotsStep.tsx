@@ -81,7 +81,7 @@ export function SpotsStep({ site, item }: { site: SiteFile; item: string | null 
           what="Spot"
           onChoose={choose}
           detail={(spot) =>
-            `${KINDS.find(([kind]) => kind === spot.kind)?.[1] ?? "kind not said"} · ${formatLength(spot.height_m, units)} up`
+            `${KINDS.find(([kind]) => kind === spot.kind)?.[1] ?? "kind not stated"} · ${formatLength(spot.height_m, units)} up`
           }
           onMove={(place, by) =>
             edit("Change the order of the walk", (draft) => {
@@ -187,7 +187,7 @@ function SpotForm({ spot }: { spot: Spot }) {
             label="Length of the way"
             value={spot.cable_m ?? null}
             empty={{
-              word: "not said",
+              word: "not stated",
               set: (s) => {
                 delete s.cable_m;
               },

@@ -1,5 +1,5 @@
 /** Targets: what must be seen, in the order of the walk, in plain words. */
-import { SPEED, inTheFile, onTheRoad } from "../../../ui/speed";
+import { speed, inTheFile, onTheRoad } from "../../../ui/speed";
 import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
 import type { Point, SiteFile, Target } from "../../../core/types";
@@ -174,11 +174,11 @@ function TargetForm({ target }: { target: Target }) {
           change={change}
           of={target.id}
           label="Speed"
-          value={onTheRoad(target.speed_mps)}
-          quantity={SPEED}
+          value={onTheRoad(target.speed_mps, units)}
+          quantity={speed(units)}
           min={0}
-          max={540}
-          set={(t, value) => (t.speed_mps = inTheFile(value))}
+          max={onTheRoad(150, units)}
+          set={(t, value) => (t.speed_mps = inTheFile(value, units))}
         />
         <span data-field="facing_deg">
           <Dial

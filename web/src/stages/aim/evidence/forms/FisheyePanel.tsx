@@ -1,4 +1,4 @@
-/** How a fisheye hangs, and the flat pictures that are cut out of its round one. */
+/** How a fisheye hangs, and the dewarped pictures that are cut out of its round one. */
 import { useSite } from "../../../../keep/store";
 import { useInHand } from "../../../../model/inHand";
 import { cameraOf, headOf } from "../../../../model/lookups";
@@ -24,7 +24,7 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
   const flat = (head.flattened ?? []).find((held) => held.id === view);
   const add = (): void => {
     let made = "";
-    onHead("Add a flat view to", (h) => {
+    onHead("Add a dewarped view to", (h) => {
       made = addFlattened(camera, h);
     });
     takeHead({ camera: camera.id, head: head.id, view: made });
@@ -48,7 +48,7 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
           : "Its arrow points the way of the bearing: note it before the sticker goes."}
         {hanging === "wall" && (head.roll_deg ?? 0) !== 0 && " It is turned now: the picture will hang crooked."}
       </p>
-      <ul className="view-list" aria-label="Flat views">
+      <ul className="view-list" aria-label="Dewarped views">
         <li className={viewOf(head, view) ? "" : "view-in-hand"}>
           <button type="button" onClick={() => takeHead({ camera: camera.id, head: head.id })}>
             Round picture
@@ -85,7 +85,7 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
           quantity={plain("°", 0, 1)}
           min={5}
           max={150}
-          hint="How wide the flat picture is. It has no more pixels than the round one under it."
+          hint="How wide the dewarped picture is. It has no more pixels than the round one under it."
           onChange={(value, gesture) =>
             onHead(
               `Field of ${flat.name} of`,
@@ -99,7 +99,7 @@ export function FisheyePanel({ camera, head, view }: FormProps) {
         />
       )}
       <Button size="small" onClick={add}>
-        Add a flat view
+        Add a dewarped view
       </Button>
     </div>
   );

@@ -139,8 +139,8 @@ interface FigureField {
 }
 const RIGHT: FigureField = { label: "Right", quantity: plain("px", 0, 10), min: 0, max: 100_000 };
 const DOWN: FigureField = { ...RIGHT, label: "Down in it" };
-const PAN: FigureField = { label: "Pan", quantity: plain("°", 1, 1), min: -360, max: 360 };
-const TILT: FigureField = { label: "Tilt", quantity: plain("°", 1, 1), min: -90, max: 90 };
+const PAN: FigureField = { label: "Its pan", quantity: plain("°", 1, 1), min: -360, max: 360 };
+const TILT: FigureField = { label: "Its tilt", quantity: plain("°", 1, 1), min: -90, max: 90 };
 
 /** Some figures that belong together: taken with a press once each is there. */
 function Figures({

@@ -22,7 +22,7 @@ export function RingPanel({ camera, head }: FormProps) {
     if (!site) return;
     try {
       const spreadOut = await ask(site, { ask: "spread", camera: camera.id, over_deg: over });
-      edit(`Spread the heads of ${camera.name}`, (draft) => putCamera(draft, spreadOut));
+      edit(`Spread the views of ${camera.name}`, (draft) => putCamera(draft, spreadOut));
     } catch (error) {
       if (error instanceof Refused) void message.warning(error.faults[0]?.message ?? "They don't fit.");
       else throw error;
@@ -30,10 +30,10 @@ export function RingPanel({ camera, head }: FormProps) {
   };
   const own = head.lens;
   return (
-    <div className="form-panel" aria-label={`Heads of ${camera.name}`} role="group">
+    <div className="form-panel" aria-label={`Camera views of ${camera.name}`} role="group">
       <Segmented
         size="small"
-        aria-label="Head in hand"
+        aria-label="Selected camera view"
         value={head.id}
         options={camera.heads.map((h) => ({ value: h.id, label: `${h.id} ${h.pan_deg.toFixed(0)}°` }))}
         onChange={(id: string) => {
@@ -58,7 +58,7 @@ export function RingPanel({ camera, head }: FormProps) {
           quantity={plain("mm", 1, 0.1)}
           min={1}
           max={25}
-          hint="A lens of this head's own, without a published field of view: then it counts as free of distortion"
+          hint="A lens of this view's own, without a published field of view: then it counts as free of distortion"
           onChange={(value, gesture) =>
             edit(
               `Lens of ${camera.name} ${head.id}`,
@@ -91,7 +91,7 @@ export function RingPanel({ camera, head }: FormProps) {
           Back to the model's lens
         </Button>
       )}
-      <p className="fine">Each head is turned by its grip on the plan; it stops before the next one.</p>
+      <p className="fine">Each view is turned by its grip on the plan; it stops before the next one.</p>
     </div>
   );
 }

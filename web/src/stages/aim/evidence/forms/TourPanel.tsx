@@ -49,9 +49,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
   return (
     <div className="form-panel" role="group" aria-label={`Tour of ${camera.name}`}>
       {presets.length === 0 ? (
-        <p className="fine">
-          It looks where it is aimed and never elsewhere. With presets it tours: then it looks at each in turn.
-        </p>
+        <p className="fine">It stays where it is aimed. With presets it tours: it shows each of them in turn.</p>
       ) : (
         <Told settled={settled}>
           <p className="tour-says" data-testid="tour-says">
@@ -83,7 +81,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         {inHand && (
           <Measure
             of={`${camera.id}/${head.id}/${inHand.id}`}
-            label="Stays"
+            label="Dwell"
             value={inHand.dwell_s}
             quantity={plain("s", 1, 1)}
             min={0.1}
@@ -102,7 +100,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         )}
         <Measure
           of={`${camera.id}/${head.id}`}
-          label="Turns"
+          label="Pan/tilt speed"
           value={head.slew_deg_s ?? GUIDE.defaults.slew_deg_s}
           quantity={plain("°/s", 0, 10)}
           min={1}
@@ -119,7 +117,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         />
         <Measure
           of={`${camera.id}/${head.id}`}
-          label="Zooms in"
+          label="Zoom time"
           value={head.zoom_s ?? GUIDE.defaults.zoom_s}
           quantity={plain("s", 1, 0.5)}
           min={0}
@@ -137,7 +135,7 @@ export function TourPanel({ site, camera, head, view }: FormProps) {
         {presets.length > 0 && (
           <Measure
             of={`${camera.id}/${head.id}`}
-            label="Event of"
+            label="Event lasts"
             value={event}
             quantity={plain("s", 0, 1)}
             min={0}
@@ -215,8 +213,8 @@ function PresetRow({
       </Button>
       <span className="told figure fine" data-settled={settled}>
         {stop
-          ? `stays ${seconds(stop.dwell_s)}, comes in ${seconds(stop.move_s)}, away ${seconds(stop.gap_s)}, catches ${Math.round(stop.chance * 100)} %`
-          : `stays ${seconds(preset.dwell_s)}`}
+          ? `dwell ${seconds(stop.dwell_s)}, comes in ${seconds(stop.move_s)}, away ${seconds(stop.gap_s)}, catches ${Math.round(stop.chance * 100)} %`
+          : `dwell ${seconds(preset.dwell_s)}`}
       </span>
     </li>
   );
