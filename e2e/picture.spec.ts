@@ -116,7 +116,7 @@ test("two lenses side by side show as much of the world in more pixels, and the 
   const [left, right] = [0, 1].map((n) => page.getByTestId("beside").locator("figure").nth(n)) as [Locator, Locator];
   await page.getByRole("combobox", { name: "Model and lens to compare" }).fill("2.8–12");
   await page.keyboard.press("Enter");
-  const focal = page.getByRole("textbox", { name: "Focal beside" });
+  const focal = page.getByRole("textbox", { name: "Focal length to compare" });
   await focal.fill("12");
   await focal.press("Enter");
   await expect(right).toContainText("kept");

@@ -79,3 +79,21 @@ fn a_kept_promise_has_no_reason_and_every_other_has_one_on_all_demos_by_day_and_
     }
     assert!(told > 20, "{told}");
 }
+
+#[test]
+fn a_density_that_is_too_little_upwards_only_is_told_as_that_and_never_looks_like_enough() {
+    let mut checked = 0;
+    for demo in DEMOS {
+        let session = Session::on(parse(&serde_json::from_str(demo).unwrap()));
+        for (result, because) in session.summary().targets.iter().zip(reasons(&session, Units::Metres)) {
+            let (Some(found), Some(says)) = (because.px_per_m, because.says) else { continue };
+            if !says.contains("worst") {
+                assert!(found < result.needs_px_per_m, "{found} {says}");
+                let by_hand = ((1.0 - found / result.needs_px_per_m) * 100.0).max(1.0);
+                assert_eq!(says, format!("{by_hand:.0} % too few pixels"));
+                checked += 1;
+            }
+        }
+    }
+    assert!(checked > 3, "{checked}");
+}

@@ -1017,6 +1017,11 @@ export interface components {
             /** @description The target's id. */
             target: string;
             rule: null | components["schemas"]["RuleName"];
+            /**
+             * Format: double
+             * @description The density that it found, px/m, where that is the pixel density: seen steeply, the lesser of across and up.
+             */
+            px_per_m: number | null;
             /** @description It in words, as in "31 % too few pixels"; null where all are kept. */
             says: string | null;
         };

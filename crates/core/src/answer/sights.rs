@@ -6,6 +6,7 @@ use crate::judge::session::{HeadVerdict, Summary};
 use crate::judge::{HeadResult, Session, SightLine};
 use crate::show::coverage::outline::outline;
 use crate::show::coverage::section::{Section, section};
+use crate::verdict::RuleName;
 use crate::words::shortfall;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -47,7 +48,9 @@ pub fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) 
     let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
     let short = |line: &SightLine| -> Result<Option<String>, Fault> {
         let target = &session.site().targets()[session.site().target_place(&line.target)?];
-        Ok(line.px_per_m.map(|found| shortfall(found, target.need.px_per_m, target.task)))
+        // What the rule found: seen steeply, the lesser of across and up.
+        let found = line.rules.iter().find(|rule| rule.rule == RuleName::PixelDensity).and_then(|rule| rule.value);
+        Ok(found.or(line.px_per_m).map(|found| shortfall(found, target.need.px_per_m, target.task)))
     };
     Ok(Sights {
         summary: session.summary(),

@@ -16,6 +16,9 @@ pub struct Because {
     /// The rule that decides; null where all are kept, where nothing is in front of a camera, and where the overview decides.
     #[schema(required)]
     pub rule: Option<RuleName>,
+    /// The density that it found, px/m, where that is the pixel density: seen steeply, the lesser of across and up.
+    #[schema(required)]
+    pub px_per_m: Option<f64>,
     /// It in words, as in "31 % too few pixels"; null where all are kept.
     #[schema(required)]
     pub says: Option<String>,
@@ -27,8 +30,12 @@ pub fn reasons(session: &Session, units: Units) -> Vec<Because> {
 }
 
 fn reason(session: &Session, result: &TargetResult, units: Units) -> Because {
-    let because =
-        |rule, says: Option<&str>| Because { target: result.target.clone(), rule, says: says.map(ToOwned::to_owned) };
+    let because = |rule: Option<&RuleResult>, says: Option<&str>| Because {
+        target: result.target.clone(),
+        rule: rule.map(|rule| rule.rule),
+        px_per_m: rule.filter(|rule| rule.rule == RuleName::PixelDensity).and_then(|rule| rule.value),
+        says: says.map(ToOwned::to_owned),
+    };
     if result.verdict == Verdict::Kept {
         return because(None, None);
     }
@@ -38,7 +45,7 @@ fn reason(session: &Session, result: &TargetResult, units: Units) -> Because {
     };
     match line_of(session, best, &result.target) {
         Some(line) => match decides(&line) {
-            Some(rule) => because(Some(rule.rule), Some(&in_words(session, &line, rule, units))),
+            Some(rule) => because(Some(rule), Some(&in_words(session, &line, rule, units))),
             None if result.overview.as_ref().is_some_and(|held| held.verdict != Verdict::Kept) => {
                 because(None, Some("no overview of the vehicle"))
             }

@@ -139,7 +139,7 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
           />
           <p className="finding-figure">
             <strong className="figure" data-testid="density">
-              {result.px_per_m === null ? "Out of the picture" : pixels(result.px_per_m, units)}
+              {densityOf(result) === null ? "Out of the picture" : pixels(densityOf(result) ?? 0, units)}
             </strong>
             <span>{sights?.shortfall}</span>
           </p>
@@ -183,6 +183,10 @@ function CopyText({ text }: { text(): string }) {
     />
   );
 }
+
+/** The density that the rule judges: seen steeply, the lesser of across and up. */
+const densityOf = (line: SightLine): number | null =>
+  line.px_per_m === null ? null : (line.rules.find(({ rule }) => rule === "pixel_density")?.value ?? line.px_per_m);
 
 /** How the second camera stands that sees the vehicle where its plate is read. */
 function OverviewSays({ overview, site }: { overview: NonNullable<TargetResult["overview"]>; site: SiteFile }) {

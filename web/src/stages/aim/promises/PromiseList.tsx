@@ -53,10 +53,10 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
               open={target.id === opened}
               camera={(best && names.get(best.camera)) ?? "no camera"}
               verdict={verdict}
-              got={px_per_m}
+              got={reasons.get(target.id)?.px_per_m ?? px_per_m}
               need={needs_px_per_m}
               says={reasons.get(target.id)?.says ?? null}
-              byPixels={(reasons.get(target.id)?.rule ?? "pixel_density") === "pixel_density"}
+              byPixels={reasons.get(target.id)?.rule === "pixel_density"}
               saysNow={because.settled}
               onTake={takeTarget}
             />
