@@ -32,6 +32,12 @@ test("a control with the same data is drawn once, and its newest handler is call
   fireEvent.click(screen.getByRole("button"));
   expect(first).not.toHaveBeenCalled();
   expect(second).toHaveBeenCalledWith(1);
+  // Also after it was pressed once.
+  const third = vi.fn();
+  rerender(<Button says="Press" options={options()} onPress={third} />);
+  fireEvent.click(screen.getByRole("button"));
+  expect(second).toHaveBeenCalledTimes(1);
+  expect(third).toHaveBeenCalledTimes(1);
 });
 
 test("a control whose data changed is drawn again", () => {
