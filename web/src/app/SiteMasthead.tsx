@@ -12,6 +12,7 @@ import { useSite } from "../keep/store";
 import { NameInput } from "../ui/NameInput";
 import { Masthead } from "../ui/Masthead";
 import { type Stage, stageAddress } from "../ui/address";
+import { useHelp } from "../ui/help";
 import { usePhone } from "../ui/usePhone";
 import { DeleteSite } from "./DeleteSite";
 import { SavingState } from "./SavingState";
@@ -98,6 +99,9 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
                     onClick: () => set({ units: units === "feet" ? "metres" : "feet" }),
                   },
                   { key: "dark", label: dark ? "Light theme" : "Dark theme", onClick: () => set({ dark: !dark }) },
+                  ...(Tools
+                    ? [{ key: "help", label: "Keys and words", onClick: () => useHelp.getState().show(true) }]
+                    : []),
                   { type: "divider" as const },
                 ]
               : []),
@@ -125,7 +129,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
         </Button>
       </Dropdown>
       <Suspense fallback={null}>
-        {Tools && !phone && <Tools />}
+        {Tools && <Tools />}
         {Limits && asked === "rules" && <Limits close={() => setAsked(null)} />}
         {asked === "revisions" && <Revisions id={open.id} close={() => setAsked(null)} />}
       </Suspense>

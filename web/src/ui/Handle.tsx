@@ -275,9 +275,12 @@ export function Handle({
   useLayoutEffect(() => {
     const drawn = element.current;
     if (focusOf === key) drawn?.focus({ preventScroll: true });
-    focusOf = null;
     return () => {
-      if (drawn !== null && drawn === document.activeElement) focusOf = key;
+      if (drawn !== null && drawn === document.activeElement) {
+        focusOf = key;
+        // Whoever comes in its place comes in the same step.
+        queueMicrotask(() => (focusOf = null));
+      }
       handles.delete(key);
     };
   }, [handles, key]);

@@ -1,14 +1,10 @@
 /** All keys and words, on `?`. */
 import { Modal } from "antd";
-import { create } from "zustand";
 import { GLOSSARY } from "./glossary";
 import { TOOLS } from "./tools";
 import { Button } from "../../ui/controls";
-
-export const useKeysHelp = create<{ open: boolean; show(open: boolean): void }>((set) => ({
-  open: false,
-  show: (open) => set({ open }),
-}));
+import { useHelp } from "../../ui/help";
+import { usePhone } from "../../ui/usePhone";
 
 const KEYS: [string, string][] = [
   ["← →", "turn the selected camera 1° (Shift ×10, Alt ×0.1)"],
@@ -31,12 +27,16 @@ const KEYS: [string, string][] = [
 ];
 
 export function KeysHelp() {
-  const { open, show } = useKeysHelp();
+  const { open, show } = useHelp();
+  // A phone has it in the site's menu.
+  const phone = usePhone();
   return (
     <>
-      <Button size="small" ghost onClick={() => show(true)} aria-label="Keys and words">
-        ?
-      </Button>
+      {!phone && (
+        <Button size="small" ghost onClick={() => show(true)} aria-label="Keys and words">
+          ?
+        </Button>
+      )}
       <Modal open={open} onCancel={() => show(false)} footer={null} title="Keys and words">
         <dl className="keys">
           {KEYS.map(([key, does]) => (

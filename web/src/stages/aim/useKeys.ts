@@ -8,10 +8,10 @@ import { useInHand } from "../../model/inHand";
 import { cameraOf, lensOf } from "../../model/lookups";
 import { aimedOf, hasFocal, keyOf } from "../../model/views";
 import { rounded } from "../../model/points";
+import { useHelp } from "../../ui/help";
 import { free } from "../../ui/keys";
 import { lengthStep } from "../../ui/length";
 import { draw, selectByBox } from "./draw/drawing";
-import { useKeysHelp } from "./KeysHelp";
 import { toggleFill } from "./lowerView";
 import { TOOLS, toggle, turnTo } from "./tools";
 
@@ -56,8 +56,8 @@ export function useKeys(site: SiteFile): void {
       }),
       f: free(toggleFill),
       Escape: free(() => place(null)),
-      "Shift+?": free(() => useKeysHelp.getState().show(true)),
-      "?": free(() => useKeysHelp.getState().show(true)),
+      "Shift+?": free(() => useHelp.getState().show(true)),
+      "?": free(() => useHelp.getState().show(true)),
     });
   }, []);
 }

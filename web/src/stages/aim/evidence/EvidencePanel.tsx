@@ -18,7 +18,7 @@ import { Dials, PlaceDials } from "./Dials";
 import { ExposureDials, OwnEmitter } from "./ExposureDials";
 import { FormPanel } from "./FormPanel";
 import { PictureUsePanel } from "./PictureUsePanel";
-import { lineAsText } from "./lineAsText";
+import { densityOf, lineAsText } from "./lineAsText";
 import { RuleRow } from "./RuleRow";
 import { WaysList } from "./WaysList";
 import { ViewPanel } from "../picture/ViewPanel";
@@ -112,6 +112,7 @@ function lineOf({ line, sights }: Shown): SightLine | undefined {
 
 /** What the sight line in hand is worth, in one figure and rule by rule. */
 function Finding({ shown, target, result }: { shown: Shown; target: Target; result: SightLine | undefined }) {
+  const density = result ? densityOf(result) : null;
   const { settled, sights } = shown;
   const units = useSettings((settings) => settings.units);
   const promise = sights?.summary.targets.find((held) => held.target === target.id);
@@ -139,7 +140,7 @@ function Finding({ shown, target, result }: { shown: Shown; target: Target; resu
           />
           <p className="finding-figure">
             <strong className="figure" data-testid="density">
-              {densityOf(result) === null ? "Out of the picture" : pixels(densityOf(result) ?? 0, units)}
+              {density === null ? "Out of the picture" : pixels(density, units)}
             </strong>
             <span>{sights?.shortfall}</span>
           </p>
@@ -183,10 +184,6 @@ function CopyText({ text }: { text(): string }) {
     />
   );
 }
-
-/** The density that the rule judges: seen steeply, the lesser of across and up. */
-const densityOf = (line: SightLine): number | null =>
-  line.px_per_m === null ? null : (line.rules.find(({ rule }) => rule === "pixel_density")?.value ?? line.px_per_m);
 
 /** How the second camera stands that sees the vehicle where its plate is read. */
 function OverviewSays({ overview, site }: { overview: NonNullable<TargetResult["overview"]>; site: SiteFile }) {

@@ -5,6 +5,10 @@ import { nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
 import { RULE_WORDS, TASK_WORDS, pixels, ruleLimit, ruleValue } from "../../../ui/words";
 
+/** The density that the rule judges: seen steeply, the lesser of across and up; null out of the picture. */
+export const densityOf = (line: SightLine): number | null =>
+  line.px_per_m === null ? null : (line.rules.find(({ rule }) => rule === "pixel_density")?.value ?? line.px_per_m);
+
 /** `needs` is what the promise needs, px/m; `leavesOut` what its verdict does not judge. */
 export function lineAsText(
   site: SiteFile,
@@ -15,12 +19,13 @@ export function lineAsText(
   const camera = cameraOf(site, line.camera);
   const view = line.preset ?? line.flattened;
   const by = nameOf(site, { camera: line.camera, head: line.head, view });
+  const density = densityOf(line);
   const not = line.rules.filter(({ verdict }) => verdict !== "kept");
   return [
     `${site.name}: ${target.name}, ${TASK_WORDS[target.task]}`,
     `Camera: ${by}${camera ? `, ${camera.model.name}, ${formatLength(camera.height_m, units)} up` : ""}`,
     `Distance: ${formatLength(line.slant_m, units)} straight`,
-    `Pixel density: ${line.px_per_m === null ? "out of the picture" : pixels(line.px_per_m, units)}${needs === null ? "" : `, needs ${pixels(needs, units)}`}`,
+    `Pixel density: ${density === null ? "out of the picture" : pixels(density, units)}${needs === null ? "" : `, needs ${pixels(needs, units)}`}`,
     `Verdict: ${line.verdict}`,
     ...not.map(
       (rule) =>
