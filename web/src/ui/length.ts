@@ -5,6 +5,8 @@ import { parseNumber } from "./number";
 const INCH = 0.0254;
 /** Metres in a foot, by definition. */
 export const FOOT = 0.3048;
+/** The unit that lengths are in, m: what a density is counted over, too. */
+export const unitOf = (units: Units): number => (units === "feet" ? FOOT : 1);
 const UNIT: Record<string, number> = {
   m: 1,
   metre: 1,
@@ -71,7 +73,7 @@ export function formatArea(square: number, units: Units): string {
 
 /** A round length at most `metres` long, for scale bars and grids: 1, 2 or 5 times a power of ten. */
 export function roundLength(metres: number, units: Units): number {
-  const unit = units === "feet" ? FOOT : 1;
+  const unit = unitOf(units);
   const value = metres / unit;
   const power = 10 ** Math.floor(Math.log10(value));
   const step = [5, 2, 1].find((s) => s * power <= value) ?? 1;
@@ -80,7 +82,7 @@ export function roundLength(metres: number, units: Units): number {
 
 /** A round length as a label: `20 m`, `50 ft`. */
 export function roundLabel(metres: number, units: Units): string {
-  const value = metres / (units === "feet" ? FOOT : 1);
+  const value = metres / unitOf(units);
   return `${Number(value.toPrecision(3))} ${units === "feet" ? "ft" : "m"}`;
 }
 

@@ -1,6 +1,6 @@
 /** What the rules find, in the trade's words. */
 import type { Difference, RuleName, RuleResult, Task, Units } from "../core/types";
-import { FOOT, formatLength } from "./length";
+import { FOOT, formatLength, unitOf } from "./length";
 
 export const RULE_WORDS: Record<RuleName, string> = {
   pixel_density: "Pixel density",
@@ -41,6 +41,10 @@ export const density = (value: number): string => (value >= 100 ? value.toFixed(
 /** A density with its unit: px/m is what the standard is in, px/ft stands beside it where lengths are in feet. */
 export const pixels = (value: number, units: Units): string =>
   `${density(value)} px/m${units === "feet" ? ` · ${density(value * FOOT)} px/ft` : ""}`;
+
+/** A density in the unit in use alone, where there is room for one figure. */
+export const shortPixels = (value: number, units: Units): string =>
+  `${density(value * unitOf(units))} px/${unitWord(units)}`;
 
 /** Light on a surface: lux, with foot-candles beside them where lengths are in feet. */
 export function lux(value: number, units: Units): string {

@@ -3,7 +3,7 @@ import { memo, useMemo, useRef } from "react";
 import type { Raster } from "../../core/reliefs";
 import { useHand } from "../../core/hand";
 import type { Point, Units } from "../../core/types";
-import { FOOT } from "../../ui/length";
+import { unitOf } from "../../ui/length";
 import type { Inks } from "../chart/messages";
 import { useChart } from "../chart/useChart";
 import { type PlanView, toScreen } from "../view";
@@ -27,7 +27,7 @@ export const Relief = memo(function Relief({ view, raster, needs, over, dark, un
   const inks = useMemo(() => inksOf(dark), [dark]);
   // Under a hand the chart is always a little behind: that needs no mark.
   const holds = useHand((hand) => hand.holds);
-  const drawn = useChart(frame, raster, needs, view, over, inks, units === "feet" ? FOOT : 1);
+  const drawn = useChart(frame, raster, needs, view, over, inks, unitOf(units));
   return (
     <div
       ref={frame}

@@ -16,8 +16,8 @@ import { PictureOutline, Relief } from "../../plan/layers/Relief";
 import { SightLineMark } from "../../plan/layers/SightLineMark";
 import { usePlanView } from "../../plan/planView";
 import type { PlanView } from "../../plan/view";
-import { FOOT, formatLength } from "../../ui/length";
-import { density } from "../../ui/words";
+import { formatLength, unitOf } from "../../ui/length";
+import { density, unitWord } from "../../ui/words";
 import { FirstSteps } from "./FirstSteps";
 import { ChosenCard } from "./draw/ChosenCard";
 import { DrawCard } from "./draw/DrawCard";
@@ -216,9 +216,8 @@ const ReliefKey = memo(function ReliefKey({
   return (
     <div className="relief-key">
       <span>
-        {units === "feet" ? "px/ft" : "px/m"}, best camera
-        {needs.length > 0 &&
-          ` · lines at ${needs.map((need) => density(need * (units === "feet" ? FOOT : 1))).join(", ")}`}
+        px/{unitWord(units)}, best camera
+        {needs.length > 0 && ` · lines at ${needs.map((need) => density(need * unitOf(units))).join(", ")}`}
       </span>
       <RadioGroup
         size="small"

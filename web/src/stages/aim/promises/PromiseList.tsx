@@ -10,8 +10,7 @@ import { useSettings } from "../../../keep/settings";
 import { duplicateThing, removeThing } from "../../../keep/things";
 import { useInHand } from "../../../model/inHand";
 import { VerdictMark } from "../../../ui/VerdictMark";
-import { FOOT } from "../../../ui/length";
-import { TASK_WORDS, density } from "../../../ui/words";
+import { TASK_WORDS, shortPixels } from "../../../ui/words";
 import { useBringIn } from "../draw/drawView";
 import { draw, selectByBox } from "../draw/drawing";
 import { PromiseForm } from "./PromiseForm";
@@ -23,7 +22,7 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
   const opened = useOpened(inHand);
   const units = useSettings((settings) => settings.units);
   const results = new Map(shown.sights?.summary.targets.map((result) => [result.target, result]));
-  // Why each stands as it does: ten of them are read one after the other, not under a hand.
+  // Why each stands as it does, under a hand a few times a second.
   const because = useAnswer(shown.site, { ask: "reasons", units }, { rest: "live", every: 250, by: "surveyor" });
   const reasons = new Map(because.value?.map((reason) => [reason.target, reason]));
   const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
@@ -166,9 +165,7 @@ const PromiseRow = memo(function PromiseRow({
         <span className="promise-task">
           {TASK_WORDS[target.task]} · {camera}
         </span>
-        <span className="promise-density figure">
-          {got === null ? "…" : units === "feet" ? `${density(got * FOOT)} px/ft` : `${density(got)} px/m`}
-        </span>
+        <span className="promise-density figure">{got === null ? "…" : shortPixels(got, units)}</span>
         {!kept && says && (
           <span
             className={`promise-says verdict-word-${verdict} told`}
