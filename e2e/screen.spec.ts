@@ -14,9 +14,12 @@ test("the work list tells where each site stands and finds it by whose it is; de
   await expect(row).toContainText(/\d broken/);
   await expect(row).toContainText(/\d kept/);
   await expect(row.getByRole("img", { name: `Plan of ${name}` })).toBeVisible();
-  await expect(page.getByRole("region", { name: "Demo sites" }).getByTestId("site-row")).toHaveCount(4);
+  const demos = page.getByRole("region", { name: "Demo sites" });
   await page.getByRole("searchbox", { name: "Find a site" }).fill(`board ${name.toLowerCase()}`);
   await expect(page.getByTestId("site-row")).toHaveCount(1);
+  await expect(demos).toBeHidden();
+  await page.getByRole("searchbox", { name: "Find a site" }).fill("umber yard");
+  await expect(demos.getByTestId("site-row")).toHaveCount(1);
   await page.getByRole("searchbox", { name: "Find a site" }).fill("no such client");
   await expect(page.getByText("No site has “no such client”")).toBeVisible();
 });
@@ -115,6 +118,11 @@ test("marks are taken and moved right on a plan that was moved and zoomed", asyn
   const [east] = await moved();
   await page.keyboard.press("Control+ArrowRight");
   await expect.poll(async () => (await moved())[0]).toBeGreaterThan(east);
+  // One that is taken with Enter goes over into that layer, and keeps the focus.
+  await page.getByTestId("camera-c6").focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("camera-c6")).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByTestId("camera-c6")).toBeFocused();
 });
 
 test("on a phone the head is one line, promises come first, and plan and camera are a tap or a swipe away", async ({
@@ -140,6 +148,11 @@ test("on a phone the head is one line, promises come first, and plan and camera 
   await page.getByRole("button", { name: "Add a target" }).tap();
   await expect(page.locator(".plan")).toBeInViewport({ ratio: 0.9 });
   // What does not fit into the line is in the menu.
+  await page.getByRole("button", { name: "Site", exact: true }).tap();
+  await page.getByRole("menuitem", { name: "Keys and words" }).tap();
+  const words = page.getByRole("dialog", { name: "Keys and words" });
+  await expect(words).toContainText("least-seen route");
+  await words.getByRole("button", { name: "Close" }).tap();
   await page.getByRole("button", { name: "Site", exact: true }).tap();
   await page.getByRole("menuitem", { name: "Show feet" }).tap();
   await pages.getByRole("button", { name: "Promises" }).tap();

@@ -1,6 +1,6 @@
 //! What the Aim screen shows at once of the site in hand.
 
-use crate::file::{Fault, HeadRef, Question};
+use crate::file::{Fault, HeadRef};
 use crate::judge::evaluation::head_named;
 use crate::judge::session::{HeadVerdict, Summary};
 use crate::judge::{HeadResult, Session, SightLine};
@@ -39,12 +39,7 @@ pub struct Sights {
 /// # Errors
 /// Names the id that the site does not have.
 pub fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> Result<Sights, Fault> {
-    let line = target.as_ref().zip(head.as_ref()).map(|(target, head)| Question {
-        camera: head.camera.clone(),
-        head: head.head.clone(),
-        view: head.view.clone(),
-        target: target.clone(),
-    });
+    let line = target.as_ref().zip(head.as_ref()).map(|(target, head)| head.to(target));
     let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
     let short = |line: &SightLine| -> Result<Option<String>, Fault> {
         let target = &session.site().targets()[session.site().target_place(&line.target)?];

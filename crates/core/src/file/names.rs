@@ -15,6 +15,18 @@ pub struct HeadRef {
     pub view: Option<String>,
 }
 
+impl HeadRef {
+    /// The sight line from this head to a target, by its id.
+    pub fn to(&self, target: &str) -> Question {
+        Question {
+            camera: self.camera.clone(),
+            head: self.head.clone(),
+            view: self.view.clone(),
+            target: target.to_owned(),
+        }
+    }
+}
+
 /// Which sight line is to be kept.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct Question {

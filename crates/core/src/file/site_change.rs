@@ -88,6 +88,8 @@ macro_rules! changes {
             pub all: bool,
             /// Whether name, limits, brief or drawing changed.
             pub heading: bool,
+            /// Whether things that stay changed places in their list.
+            pub reordered: bool,
             $(
                 #[doc = $about]
                 pub $list: HashSet<String>,
@@ -109,10 +111,11 @@ macro_rules! changes {
                     format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _,
                     $($list),*
                 } = file;
-                let faults: Vec<Fault> = [$(put(stringify!($list), $list, self.$list, &mut touched.$list)),*]
-                    .into_iter()
-                    .filter_map(Result::err)
-                    .collect();
+                let mut faults = vec![];
+                $(match put(stringify!($list), $list, self.$list, &mut touched.$list) {
+                    Ok(reordered) => touched.reordered |= reordered,
+                    Err(fault) => faults.push(fault),
+                })*
                 touched.by_night(file);
                 if faults.is_empty() { Ok(touched) } else { Err(faults) }
             }
@@ -153,17 +156,19 @@ impl Touched {
         let fixed = |head: &HeadFile| head.exposure.is_some_and(|exposure| exposure.fixed_s().is_some());
         let metered = plates && !file.cameras.iter().flat_map(|camera| &camera.heads).all(fixed);
         let shaded_anew = (lit_from_aside || metered) && !self.obstacles.is_empty();
-        self.all |= file.conditions.night && (!self.lamps.is_empty() || shaded_anew);
+        // Of two surfaces at one place the earlier in the list is metered, and sums of light are made in its order.
+        self.all |= file.conditions.night && (!self.lamps.is_empty() || shaded_anew || self.reordered);
     }
 }
 
+/// Makes a list's change; answers whether things that stay changed places.
 fn put<T: Named>(
     name: &str,
     list: &mut Vec<T>,
     change: Option<ListChange<T>>,
     touched: &mut HashSet<String>,
-) -> Result<(), Fault> {
-    let Some(change) = change else { return Ok(()) };
+) -> Result<bool, Fault> {
+    let Some(change) = change else { return Ok(false) };
     let nobody = |id: &str| {
         Fault::new(name, format!("the change speaks of \"{id}\", which is not there")).of(FaultCode::UnknownId)
     };
@@ -174,15 +179,18 @@ fn put<T: Named>(
             let place = place.ok_or_else(|| nobody(item.id()))?;
             list[place] = item;
         }
-        return Ok(());
+        return Ok(false);
     };
+    let places: HashMap<String, usize> =
+        list.iter().zip(0..).map(|(item, place)| (item.id().to_owned(), place)).collect();
     let mut held: HashMap<String, T> = list.drain(..).map(|item| (item.id().to_owned(), item)).collect();
     for item in change.put {
         held.insert(item.id().to_owned(), item);
     }
+    let reordered = !order.iter().filter_map(|id| places.get(id)).is_sorted();
     for id in order {
         list.push(held.remove(&id).ok_or_else(|| nobody(&id))?);
     }
     touched.extend(held.into_keys());
-    Ok(())
+    Ok(reordered)
 }

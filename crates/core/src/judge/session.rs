@@ -356,11 +356,12 @@ fn may_pass(site: &Site, head: &Head, target: &Target, (lower, upper): &(DVec3, 
     let (lower, upper) = (lower.truncate(), upper.truncate());
     let (from, to) = (head.position().truncate(), target.middle.truncate());
     let (middle, half) = ((from + to) / 2.0, (to - from) / 2.0);
-    // All samples lie within the target's reach of its middle, and what counts so far around them.
-    let farthest = from.distance(to) + target.reach;
+    // All that is looked at lies within the target's reach of its middle, and what counts so far around that.
+    let reach = target.reach_with_way();
+    let farthest = from.distance(to) + reach;
     let vehicle = target.overview.as_ref().map_or(0.0, |vehicle| vehicle.body.half);
     let around = site.rules().uncertainties.across(&target.distance, farthest) + target.body.half.max(vehicle);
-    let size = (upper - lower) / 2.0 + DVec2::splat(target.reach + around + 0.01);
+    let size = (upper - lower) / 2.0 + DVec2::splat(reach + around + 0.01);
     let apart = (lower + upper) / 2.0 - middle;
     apart.x.abs() <= size.x + half.x.abs()
         && apart.y.abs() <= size.y + half.y.abs()

@@ -5,7 +5,7 @@ use super::paint::Paint;
 use super::person::person;
 use super::plate::plate;
 use super::vehicle::vehicle;
-use crate::file::{Question, ShapeKind, Subject, TargetFile};
+use crate::file::{ShapeKind, Subject, TargetFile};
 use crate::judge::{Session, SightLine};
 use crate::math::View;
 use crate::site::subject::usual_size;
@@ -56,12 +56,7 @@ pub struct Figure {
 pub fn figures(session: &Session, head: &Head) -> Vec<Figure> {
     let (name, site) = (head.name(), session.site());
     let of = |(place, target): (usize, &Target)| {
-        let question = Question {
-            camera: name.camera.clone(),
-            head: name.head.clone(),
-            view: name.view.clone(),
-            target: target.id.clone(),
-        };
+        let question = name.to(&target.id);
         let line = session.line(&question).ok().flatten()?;
         let at = DVec3::new(line.at[0], line.at[1], target.middle.z);
         let file = site.file().targets.get(place)?;

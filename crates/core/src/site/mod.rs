@@ -86,6 +86,7 @@ impl Site {
         if !faults.is_empty() {
             return Err(faults);
         }
+        let lights_change = solids_change || !touched.lamps.is_empty() || touched.reordered;
         let old_boxes = if solids_change { boxes_of(&self.scene, &touched) } else { vec![] };
         if solids_change {
             let mut held: HashMap<&str, Vec<Solid>> = HashMap::new();
@@ -95,7 +96,7 @@ impl Site {
             let compile = |o: &Obstacle| held.remove(o.id.as_str()).unwrap_or_else(|| standing(o, &file.conditions));
             self.scene = Scene::new(file.obstacles.iter().flat_map(compile).collect());
         }
-        if solids_change || !touched.lamps.is_empty() {
+        if lights_change {
             self.lamps = lamp_lights(&file, &self.scene);
         }
         let boxes = [old_boxes, if solids_change { boxes_of(&self.scene, &touched) } else { vec![] }].concat();
@@ -108,7 +109,7 @@ impl Site {
         self.take_targets(&file, &touched);
         let mut held = self.held_heads(&touched);
         self.file = file;
-        if solids_change || !touched.lamps.is_empty() {
+        if lights_change {
             held.values_mut().flatten().for_each(Head::forget_metered);
         }
         for head in held.values().flatten() {

@@ -117,6 +117,12 @@ impl Target {
         self.lane.as_ref().or(self.passing.as_ref()).filter(|lane| lane.speed > 0.0)
     }
 
+    /// How far what is looked at reaches from the middle, m: the samples, and the way of a plate that goes through a point.
+    pub fn reach_with_way(&self) -> f64 {
+        let way = self.passing.iter().flat_map(|lane| &lane.samples);
+        way.map(|sample| sample.distance(self.middle)).fold(self.reach, f64::max)
+    }
+
     /// Whether somebody's face is what the picture is used for.
     pub fn wants_a_face(&self) -> bool {
         matches!(self.subject, Subject::Face | Subject::Person)

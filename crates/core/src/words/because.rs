@@ -1,6 +1,5 @@
 //! What decides a promise, in words: the rule that holds it back most, as somebody on a ladder says it.
 
-use crate::file::HeadRef;
 use crate::judge::evaluation::TargetResult;
 use crate::judge::{Session, SightLine};
 use crate::verdict::{RuleName, RuleResult, Verdict};
@@ -43,7 +42,7 @@ fn reason(session: &Session, result: &TargetResult, units: Units) -> Because {
         let none = session.site().file().cameras.is_empty();
         return because(None, Some(if none { "no camera yet" } else { "behind every camera" }));
     };
-    match line_of(session, best, &result.target) {
+    match session.line(&best.to(&result.target)).ok().flatten() {
         Some(line) => match decides(&line) {
             Some(rule) => because(Some(rule), Some(&in_words(session, &line, rule, units))),
             None if result.overview.as_ref().is_some_and(|held| held.verdict != Verdict::Kept) => {
@@ -55,30 +54,15 @@ fn reason(session: &Session, result: &TargetResult, units: Units) -> Because {
     }
 }
 
-fn line_of(session: &Session, head: &HeadRef, target: &str) -> Option<SightLine> {
-    let question = crate::file::Question {
-        camera: head.camera.clone(),
-        head: head.head.clone(),
-        view: head.view.clone(),
-        target: target.to_owned(),
-    };
-    session.line(&question).ok().flatten()
-}
-
 /// The rule that decides a sight line: of the worst verdict, the first in the order in which they are judged, but what hides a target
 /// or keeps it out of the picture before how many pixels that would have had. `None` where all are kept.
 pub fn decides(line: &SightLine) -> Option<&RuleResult> {
-    let rank = |verdict| match verdict {
-        Verdict::Broken => 3,
-        Verdict::Unknown => 2,
-        Verdict::Tight => 1,
-        Verdict::Kept => 0,
-    };
-    let worst = line.rules.iter().map(|rule| rank(rule.verdict)).max().filter(|worst| *worst > 0)?;
-    let held = |wanted: Option<RuleName>| {
-        line.rules.iter().find(|rule| rank(rule.verdict) == worst && wanted.is_none_or(|wanted| rule.rule == wanted))
-    };
-    held(Some(RuleName::InView)).or_else(|| held(Some(RuleName::Clear))).or_else(|| held(None))
+    let worst = line.rules.iter().map(|rule| rule.verdict).max().filter(|worst| *worst != Verdict::Kept)?;
+    let mut held = line.rules.iter().filter(|rule| rule.verdict == worst);
+    [RuleName::InView, RuleName::Clear]
+        .into_iter()
+        .find_map(|first| held.clone().find(|rule| rule.rule == first))
+        .or_else(|| held.next())
 }
 
 fn in_words(session: &Session, line: &SightLine, rule: &RuleResult, units: Units) -> String {

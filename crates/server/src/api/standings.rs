@@ -50,10 +50,10 @@ pub async fn standing(
     id: &str,
 ) -> Result<Json<Standing>, ApiError> {
     let id = uuid(id)?;
-    let newest = store.newest(id).await?;
-    if let Some(known) = known.of(id, newest.number) {
+    if let Some(known) = store.newest_number(id).await?.and_then(|number| known.of(id, number)) {
         return Ok(Json(known));
     }
+    let newest = store.newest(id).await?;
     let site = newest.site;
     let found = desk.compute(move |patience| Ok(stands(body::site(&site)?, patience)?)).await?;
     known.keep(id, newest.number, &found);

@@ -39,7 +39,7 @@ pub struct SiteHead {
 /// A page of the list of sites.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SitePage {
-    /// The sites, the one saved last first.
+    /// The sites, the one saved last first; those that the program brought along after all others.
     pub sites: Vec<SiteHead>,
     /// How many there are on all pages.
     pub total: i64,
@@ -60,14 +60,14 @@ pub struct Wanted<'a> {
 }
 
 impl Store {
-    /// A page of the sites, the one saved last first.
+    /// A page of the sites, the one saved last first; those that the program brought along after all others.
     pub async fn sites(&self, wanted: Wanted<'_>) -> Result<SitePage, StoreError> {
         let like = wanted.named.map(|name| format!("%{}%", name.replace(['\\', '%', '_'], "_")));
         let heads = sqlx::query_as(
             "select id, name, revision, saved_at, says, targets, cameras, client, address, demo from site
              where deleted_at is null and ($1::text is null or concat_ws(' ', name, client, address, says) ilike $1)
-               and ($2::uuid is null or (saved_at, id) < (select saved_at, id from site where id = $2))
-             order by saved_at desc, id desc limit $3",
+               and ($2::uuid is null or (not demo, saved_at, id) < (select not demo, saved_at, id from site where id = $2))
+             order by demo, saved_at desc, id desc limit $3",
         );
         let mut sites: Vec<SiteHead> =
             heads.bind(&like).bind(wanted.after).bind(wanted.most + 1).fetch_all(&self.pool).await?;

@@ -215,6 +215,12 @@ impl Store {
         }
     }
 
+    /// The number of a site's newest revision, without its file; none of a site that is not there, or not any more.
+    pub async fn newest_number(&self, id: Uuid) -> Result<Option<i32>, StoreError> {
+        let number = sqlx::query_scalar("select revision from site where id = $1 and deleted_at is null").bind(id);
+        Ok(number.fetch_optional(&self.pool).await?)
+    }
+
     /// One revision of a site.
     pub async fn revision(&self, id: Uuid, number: i32) -> Result<KeptRevision, StoreError> {
         let row: Option<RawRow> = sqlx::query_as(RAW_NUMBERED).bind(id).bind(number).fetch_optional(&self.pool).await?;

@@ -1,6 +1,6 @@
 //! What private places ask of each head: which part of its picture must be masked, and what that costs.
 
-use crate::file::{Fault, HeadRef, Question};
+use crate::file::{Fault, HeadRef};
 use crate::judge::Session;
 use crate::site::{Head, Mask, Target};
 use crate::verdict::Verdict;
@@ -74,12 +74,7 @@ fn costs(session: &Session, head: &Head, mask: &Mask) -> Vec<MaskCost> {
     let name = head.name();
     let of = |target: &Target| {
         let verdict = session.behind(head, target, mask);
-        let question = Question {
-            camera: name.camera.clone(),
-            head: name.head.clone(),
-            view: name.view.clone(),
-            target: target.id.clone(),
-        };
+        let question = name.to(&target.id);
         let seen = || session.line(&question).ok().flatten().is_some_and(|line| line.samples.seen > 0 || line.clear);
         (verdict != Verdict::Kept && seen()).then(|| MaskCost { target: target.id.clone(), verdict })
     };

@@ -1,6 +1,6 @@
 //! What whoever stands on the ladder needs to aim a head: where things must sit in the picture, and what to check with the tape.
 
-use crate::file::{Fault, HeadRef, ObstacleKind, Question};
+use crate::file::{Fault, HeadRef, ObstacleKind};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
 use crate::scene::Eye;
@@ -123,12 +123,7 @@ fn promises(session: &Session, head: &Head) -> Vec<CardPromise> {
     let name = head.name();
     let size = head.view().projection.size();
     let of = |(place, target): (usize, &Target)| {
-        let question = Question {
-            camera: name.camera.clone(),
-            head: name.head.clone(),
-            view: name.view.clone(),
-            target: target.id.clone(),
-        };
+        let question = name.to(&target.id);
         let line = session.line(&question).ok().flatten().filter(|line| line.clear)?;
         let density = line.px_per_m.filter(|density| *density > 0.0)?;
         Some(CardPromise {
@@ -243,12 +238,7 @@ mod tests {
             let card = card(&session, &head.name()).unwrap();
             let size = head.view().projection.size();
             for promise in &card.promises {
-                let question = Question {
-                    camera: card.camera.clone(),
-                    head: card.head.clone(),
-                    view: card.view.clone(),
-                    target: promise.target.clone(),
-                };
+                let question = head.name().to(&promise.target);
                 let line = session.line(&question).unwrap().unwrap();
                 assert!((promise.at_percent[0] / 100.0 * size.x - line.pixel[0]).abs() < 1e-6);
                 assert!((promise.scene_width_m * line.px_per_m.unwrap() - size.x).abs() < 1e-6);
