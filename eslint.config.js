@@ -12,7 +12,8 @@ const ROOMS = {
   ui: ["core", "keep", "ui"],
   plan: ["core", "model", "ui", "plan"],
   sites: ["core", "keep", "ui", "sites"],
-  app: ["core", "model", "keep", "device", "ui", "plan", "sites", "app", "stages"],
+  phones: ["core", "keep", "ui", "phones"],
+  app: ["core", "model", "keep", "device", "ui", "plan", "sites", "phones", "app", "stages"],
 };
 const STAGES = ["aim", "survey"];
 /** What a stage may import from, beside itself. */

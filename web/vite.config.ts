@@ -22,7 +22,7 @@ const offline: Partial<VitePWAOptions> = {
     // The core is larger than what is usually kept.
     maximumFileSizeToCacheInBytes: 8_000_000,
     navigateFallback: "index.html",
-    navigateFallbackDenylist: [/^\/api\//],
+    navigateFallbackDenylist: [/^\/api\//, /^\/pair/],
     cleanupOutdatedCaches: true,
     runtimeCaching: [
       {

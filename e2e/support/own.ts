@@ -11,7 +11,11 @@ export class OwnServer {
   readonly data: string;
   private serving: ChildProcess | null = null;
 
-  constructor(readonly port: number) {
+  constructor(
+    readonly port: number,
+    /** What `bright-angle serve` is told besides. */
+    readonly options: string[] = [],
+  ) {
     this.address = `http://127.0.0.1:${port}`;
     this.data = mkdtempSync(join(tmpdir(), "bright-angle-own-"));
     // PostgreSQL may run as another user than the tests.
@@ -27,10 +31,14 @@ export class OwnServer {
   }
 
   async start(): Promise<void> {
-    this.serving = spawn(`${ROOT}tools/serve`, [`${ROOT}target/debug/bright-angle`, String(this.port), this.data], {
-      stdio: ["ignore", "ignore", "inherit"],
-      env: { ...process.env, BRIGHT_ANGLE_LOOKS_EVERY: "1" },
-    });
+    this.serving = spawn(
+      `${ROOT}tools/serve`,
+      [`${ROOT}target/debug/bright-angle`, String(this.port), this.data, "--", ...this.options],
+      {
+        stdio: ["ignore", "ignore", "inherit"],
+        env: { ...process.env, BRIGHT_ANGLE_LOOKS_EVERY: "1" },
+      },
+    );
     await expect.poll(() => this.health(), { timeout: 60_000 }).toBe(200);
   }
 

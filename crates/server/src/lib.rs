@@ -11,4 +11,5 @@ pub mod dxf;
 pub mod front;
 pub mod picture;
 pub mod relief;
+pub mod share;
 pub mod store;

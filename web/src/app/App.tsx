@@ -5,10 +5,13 @@ import { Route, Router, Switch } from "wouter";
 import { useHashLocation } from "wouter/use-hash-location";
 import { useSettings } from "../keep/settings";
 import { SitesPage } from "../sites/SitesPage";
+import { DoorNotice } from "./DoorNotice";
 import { themeOf } from "./theme";
 
 // The list of sites comes first, and by itself.
 const SitePage = lazy(() => import("./SitePage").then((module) => ({ default: module.SitePage })));
+
+const PhonesPage = lazy(() => import("../phones/PhonesPage").then((module) => ({ default: module.PhonesPage })));
 
 const queries = new QueryClient();
 
@@ -22,6 +25,7 @@ export function App() {
       <AntApp component={false}>
         <QueryClientProvider client={queries}>
           <Router hook={useHashLocation}>
+            <DoorNotice />
             <Suspense fallback={<p className="hint page-waits">Working …</p>}>
               <Switch>
                 <Route<{ id: string; number: string }> path="/site/:id/revision/:number">
@@ -49,6 +53,9 @@ export function App() {
                 </Route>
                 <Route path="/site/:id">
                   {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
+                </Route>
+                <Route path="/phones">
+                  <PhonesPage />
                 </Route>
                 <Route>
                   <SitesPage />

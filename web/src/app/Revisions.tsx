@@ -70,7 +70,10 @@ function RevisionLine({ id, head, open, choose, close }: LineProps) {
         aria-expanded={open}
         onClick={() => choose(open ? null : head.number)}
       >
-        <span className="figure">{head.number}</span> <span>{head.says}</span> <span className="fine">{at}</span>
+        <span className="figure">{head.number}</span> <span>{head.says}</span>{" "}
+        <span className="fine">
+          {at}, {head.device ?? "at the desk"}
+        </span>
         {head.name && <Tag color={head.agreed ? "green" : "default"}>{head.name}</Tag>}
       </button>
       {open && <OneRevision id={id} head={head} close={close} />}

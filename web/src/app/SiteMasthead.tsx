@@ -11,7 +11,7 @@ import { useSettings } from "../keep/settings";
 import { useSite } from "../keep/store";
 import { NameInput } from "../ui/NameInput";
 import { Masthead } from "../ui/Masthead";
-import { type Stage, stageAddress } from "../ui/address";
+import { PHONES, type Stage, goTo, stageAddress } from "../ui/address";
 import { useHelp } from "../ui/help";
 import { usePhone } from "../ui/usePhone";
 import { DeleteSite } from "./DeleteSite";
@@ -106,6 +106,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
                 ]
               : []),
             { key: "rules", label: "Limits and settings", disabled: open.looking, onClick: () => setAsked("rules") },
+            { key: "phones", label: "Phones", onClick: () => goTo(PHONES) },
             { key: "revisions", label: "Revisions", onClick: () => setAsked("revisions") },
             {
               key: "export",

@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pair a device: the code goes, and a cookie comes. */
+        post: operations["pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -287,6 +304,92 @@ export interface paths {
         put?: never;
         /** The upright cut along a sight line. */
         post: operations["section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the door to the local network stands, and who is paired. */
+        get: operations["share"];
+        /** Open the door to the local network, or close it. */
+        put: operations["setShare"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/authority.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The certificate that a device is told to trust. */
+        get: operations["authority"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new code; the door must be open. */
+        post: operations["pairingCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End a device: from now on it is let in nowhere. */
+        delete: operations["endDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which device this is. */
+        get: operations["me"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -546,6 +649,9 @@ export interface components {
             /** @description Which lens a reading asks for. */
             first_answer: components["schemas"]["FirstAnswer"];
         } | {
+            /** @description Finished lines for a target from a spot: cameras put up there, set, aimed and judged. */
+            finished_lines: components["schemas"]["FinishedLines"];
+        } | {
             /** @description The reading that a shot makes, with those before it. */
             reading: components["schemas"]["Reading"];
         } | {
@@ -730,6 +836,13 @@ export interface components {
             in_reach?: boolean | null;
             /** @enum {string} */
             ask: "first_answer";
+        } | {
+            /** @description What is asked for. */
+            wish: components["schemas"]["LineWish"];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "finished_lines";
         } | {
             /** @description The shot. */
             shot: components["schemas"]["TakenShot"];
@@ -1467,6 +1580,26 @@ export interface components {
              */
             useful: number | null;
         };
+        /** @description A device that was paired, and not ended. */
+        Device: {
+            /**
+             * Format: uuid
+             * @description The device.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was paired.
+             */
+            paired_at: string;
+            /**
+             * Format: date-time
+             * @description When it last asked for something, to the minute.
+             */
+            seen_at: string;
+        };
         /** @description One thing that is different. */
         Difference: {
             /** @description What it is. */
@@ -1603,6 +1736,48 @@ export interface components {
          * @enum {string}
          */
         FaultCode: "invalid" | "out_of_range" | "unknown_id" | "double_id" | "unreadable" | "version" | "too_large";
+        /** @description One line of the form: a camera put up on the spot, set and aimed, with what comes of it. */
+        FinishedLine: {
+            /** @description The camera as it would hang. */
+            camera: components["schemas"]["Camera"];
+            /** @description Whether it keeps the target. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description What holds it back, in words; null where nothing does. */
+            because: string | null;
+            /**
+             * Format: double
+             * @description Pixel density at the target, px/m; null where it is not seen.
+             */
+            px_per_m: number | null;
+            /**
+             * Format: double
+             * @description How far from it the target may be for its need, on the axis, m.
+             */
+            holds_to_m: number;
+            /** @description Whether it is one that is usually taken. */
+            is_usual: boolean;
+            /** @description What was asked for and it does not have, or does not state, in words. */
+            lacks: string[];
+            /** @description The change that takes it: the readings' positions, and the camera. */
+            patch: components["schemas"]["PatchOp"][];
+        };
+        /** @description The lines for a target from a spot, the best first. */
+        FinishedLines: {
+            /** @description The lines. */
+            lines: components["schemas"]["FinishedLine"][];
+            /** @description How many models were tried. */
+            tried: number;
+            /**
+             * Format: double
+             * @description Slant distance from the spot to the target as the readings have it, m.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description What the target needs, px/m.
+             */
+            needs_px_per_m: number;
+        };
         /** @description The first answer. */
         FirstAnswer: {
             /** @description Focal length, scene width and catalogue lenses. */
@@ -2162,6 +2337,19 @@ export interface components {
              */
             most: number;
         };
+        /** @description What somebody who stands at a target asks for. */
+        LineWish: {
+            /** @description The target's id. */
+            target: string;
+            /** @description The spot's id. */
+            spot: string;
+            /** @description Whether only wide lenses are asked about: it was called near enough for one, and not measured. */
+            near?: boolean;
+            /** @description Names of models that are taken before others, the one liked most first. */
+            usual?: string[];
+            /** @description A camera's id: only its model is asked about. */
+            like?: string | null;
+        };
         /** @description A fixed head that points one that is turned from afar. */
         Link: {
             /** @description The id of the fixed view's camera. */
@@ -2536,6 +2724,11 @@ export interface components {
                  * @description How many heads must keep it.
                  */
                 heads_wanted?: number;
+                /**
+                 * Format: int32
+                 * @description How much it matters: 1 first; all that say nothing after those that do.
+                 */
+                importance?: number | null;
                 /** @description How its distance was got. */
                 distance?: components["schemas"]["Distance"];
                 /**
@@ -2652,6 +2845,13 @@ export interface components {
             /** @description The promises that it stands before. */
             costs: components["schemas"]["MaskCost"][];
         };
+        /** @description Who asks. */
+        Me: {
+            /** @description The device's name; null at the desk. */
+            device: string | null;
+            /** @description The SHA-256 of the certificate that a device is told to trust; null where it need trust none of ours. */
+            fingerprint: string | null;
+        };
         /** @description Where to measure from and to, as drawn; with figures that were typed in place of a shot. */
         MeasureRequest: {
             /** @description Metres east, north, up. */
@@ -2762,6 +2962,17 @@ export interface components {
              * @description Power class over the network cable, 1 to 8 (IEEE 802.3).
              */
             power_class?: number | null;
+            /**
+             * Format: double
+             * @description The most power that it draws, W.
+             */
+            watts?: number | null;
+            /** @description Whether it records sound. */
+            sound?: boolean | null;
+            /** @description The colours that it comes in, as in `white`. */
+            colours?: string[];
+            /** @description The back box or bracket that goes with it. */
+            back_box?: string | null;
             /**
              * Format: double
              * @description Weight without bracket, kg.
@@ -2924,6 +3135,25 @@ export interface components {
             head: null | components["schemas"]["HeadRef"];
             /** @description How it is kept. */
             verdict: components["schemas"]["Verdict"];
+        };
+        /** @description What a device says to be paired. */
+        PairRequest: {
+            /** @description The code that the desk shows. */
+            code: string;
+            /** @description What the device is to be called. */
+            name: string;
+        };
+        /** @description A code to pair a device with, once. */
+        PairingCode: {
+            /** @description The address that the device opens. */
+            url: string;
+            /** @description The same as a picture (QR code, SVG). */
+            qr_svg: string;
+            /**
+             * Format: int64
+             * @description How long it can be used, s.
+             */
+            lasts_s: number;
         };
         /** @description So many cameras of a model. */
         Part: {
@@ -3564,6 +3794,8 @@ export interface components {
             name: string | null;
             /** @description Whether it was agreed on. */
             agreed: boolean;
+            /** @description The device that saved it; null where that was this machine itself. */
+            device: string | null;
         };
         /**
          * @description The name of a rule.
@@ -3960,6 +4192,23 @@ export interface components {
          * @enum {string}
          */
         ShapeKind: "point" | "line" | "area";
+        /** @description The shared door and the devices that may come by it. */
+        Share: {
+            /** @description The door. */
+            door: components["schemas"]["Where"];
+            /** @description Who was paired. */
+            devices: components["schemas"]["Device"][];
+            /**
+             * @description The page of three steps by which a paired phone is made to trust the certificate, as a picture (QR code, SVG); null while the door
+             *     is closed, or shows a certificate of the firm's own.
+             */
+            trust_qr_svg: string | null;
+        };
+        /** @description Whether the door to the local network is to be open. */
+        ShareRequest: {
+            /** @description Whether it is. */
+            open: boolean;
+        };
         /** @description What is sharp. */
         SharpTold: {
             /**
@@ -4271,7 +4520,7 @@ export interface components {
         SiteKind: "home" | "shop" | "office" | "yard" | "other";
         /** @description A page of the list of sites. */
         SitePage: {
-            /** @description The sites, the one saved last first. */
+            /** @description The sites, the one saved last first; those that the program brought along after all others. */
             sites: components["schemas"]["SiteHead"][];
             /**
              * Format: int64
@@ -4612,6 +4861,11 @@ export interface components {
              * @description How many heads must keep it.
              */
             heads_wanted?: number;
+            /**
+             * Format: int32
+             * @description How much it matters: 1 first; all that say nothing after those that do.
+             */
+            importance?: number | null;
             /** @description How its distance was got. */
             distance?: components["schemas"]["Distance"];
             /**
@@ -4889,6 +5143,15 @@ export interface components {
             kind: components["schemas"]["SiteKind"];
             /** @description Answers that are filled in where nobody has answered yet. */
             brief: components["schemas"]["Brief"];
+            /** @description What there usually is to be seen, what matters most first. */
+            targets: components["schemas"]["UsualTarget"][];
+        };
+        /** @description What there usually is to be seen on a kind of site. */
+        UsualTarget: {
+            /** @description What it is called. */
+            name: string;
+            /** @description The task, as people say it: one of the guide's. */
+            says: string;
         };
         /** @description Cameras that might be put up in place of the site's. */
         Variant: {
@@ -4996,6 +5259,17 @@ export interface components {
             target: string;
             /** @description Units of the words; metres where left out. */
             units?: components["schemas"]["Units"];
+        };
+        /** @description Where the shared door is. */
+        Where: {
+            /** @description Whether it is to be open. */
+            wanted: boolean;
+            /** @description The addresses that it is open at, as in https://192.168.1.5:8443; none while it is closed. */
+            addresses: string[];
+            /** @description Why it is not open though it is to be; null if nothing is wrong. */
+            wrong: string | null;
+            /** @description The SHA-256 of the certificate that a device is told to trust; null with a certificate of the firm's own. */
+            fingerprint: string | null;
         };
         /** @description Why a place is seen or not. */
         Why: {
@@ -5235,6 +5509,7 @@ export type CutSolid = components['schemas']['CutSolid'];
 export type Defaults = components['schemas']['Defaults'];
 export type DeleteRequest = components['schemas']['DeleteRequest'];
 export type DesignFacts = components['schemas']['DesignFacts'];
+export type Device = components['schemas']['Device'];
 export type Difference = components['schemas']['Difference'];
 export type Distance = components['schemas']['Distance'];
 export type DistanceHow = components['schemas']['DistanceHow'];
@@ -5248,6 +5523,8 @@ export type Exposure = components['schemas']['Exposure'];
 export type ExposureMode = components['schemas']['ExposureMode'];
 export type Fault = components['schemas']['Fault'];
 export type FaultCode = components['schemas']['FaultCode'];
+export type FinishedLine = components['schemas']['FinishedLine'];
+export type FinishedLines = components['schemas']['FinishedLines'];
 export type FirstAnswer = components['schemas']['FirstAnswer'];
 export type FirstAnswerRequest = components['schemas']['FirstAnswerRequest'];
 export type Flattened = components['schemas']['Flattened'];
@@ -5279,6 +5556,7 @@ export type Lens = components['schemas']['Lens'];
 export type Light = components['schemas']['Light'];
 export type LightTold = components['schemas']['LightTold'];
 export type LimitRange = components['schemas']['LimitRange'];
+export type LineWish = components['schemas']['LineWish'];
 export type Link = components['schemas']['Link'];
 export type LinkFound = components['schemas']['LinkFound'];
 export type LinkPair = components['schemas']['LinkPair'];
@@ -5296,6 +5574,7 @@ export type Mark = components['schemas']['Mark'];
 export type MaskCost = components['schemas']['MaskCost'];
 export type MaskShown = components['schemas']['MaskShown'];
 export type Masked = components['schemas']['Masked'];
+export type Me = components['schemas']['Me'];
 export type MeasureRequest = components['schemas']['MeasureRequest'];
 export type Measured = components['schemas']['Measured'];
 export type Measures = components['schemas']['Measures'];
@@ -5314,6 +5593,8 @@ export type ObstacleKind = components['schemas']['ObstacleKind'];
 export type OtherState = components['schemas']['OtherState'];
 export type OverlapSchool = components['schemas']['OverlapSchool'];
 export type Overview = components['schemas']['Overview'];
+export type PairRequest = components['schemas']['PairRequest'];
+export type PairingCode = components['schemas']['PairingCode'];
 export type Part = components['schemas']['Part'];
 export type Patch = components['schemas']['Patch'];
 export type PatchOp = components['schemas']['PatchOp'];
@@ -5359,6 +5640,8 @@ export type Sensor = components['schemas']['Sensor'];
 export type Setting = components['schemas']['Setting'];
 export type Shape = components['schemas']['Shape'];
 export type ShapeKind = components['schemas']['ShapeKind'];
+export type Share = components['schemas']['Share'];
+export type ShareRequest = components['schemas']['ShareRequest'];
 export type SharpTold = components['schemas']['SharpTold'];
 export type Shot = components['schemas']['Shot'];
 export type Shots = components['schemas']['Shots'];
@@ -5408,6 +5691,7 @@ export type Units = components['schemas']['Units'];
 export type Unseen = components['schemas']['Unseen'];
 export type Upright = components['schemas']['Upright'];
 export type Usual = components['schemas']['Usual'];
+export type UsualTarget = components['schemas']['UsualTarget'];
 export type Variant = components['schemas']['Variant'];
 export type Verdict = components['schemas']['Verdict'];
 export type Washed = components['schemas']['Washed'];
@@ -5416,6 +5700,7 @@ export type Way = components['schemas']['Way'];
 export type WayKind = components['schemas']['WayKind'];
 export type Ways = components['schemas']['Ways'];
 export type WaysRequest = components['schemas']['WaysRequest'];
+export type Where = components['schemas']['Where'];
 export type Why = components['schemas']['Why'];
 export type Window = components['schemas']['Window'];
 export type WorldFile = components['schemas']['WorldFile'];
@@ -5447,6 +5732,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5534,6 +5828,15 @@ export interface operations {
                     "application/json": components["schemas"]["Model"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -5595,6 +5898,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5691,6 +6003,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5799,6 +6120,15 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -5880,6 +6210,15 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -5943,6 +6282,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6043,6 +6391,15 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -6129,6 +6486,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6225,6 +6591,15 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -6263,6 +6638,137 @@ export interface operations {
             };
         };
     };
+    pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     keepPicture: {
         parameters: {
             query?: never;
@@ -6287,6 +6793,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6391,6 +6906,15 @@ export interface operations {
                     "image/*": number[];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -6459,6 +6983,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6552,6 +7085,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6653,6 +7195,15 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -6733,6 +7284,15 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -6794,6 +7354,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6864,6 +7433,477 @@ export interface operations {
             };
         };
     };
+    share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Share"];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    setShare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    authority: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-x509-ca-cert": unknown;
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pairingCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingCode"];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    endDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The device */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     sites: {
         parameters: {
             query?: {
@@ -6886,6 +7926,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SitePage"];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
                 };
             };
             /** @description The request comes from a foreign page */
@@ -6956,6 +8005,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7077,6 +8135,15 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -7156,6 +8223,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7296,6 +8372,15 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -7407,6 +8492,15 @@ export interface operations {
                     "application/json": components["schemas"]["RevisionHead"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -7490,6 +8584,15 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -7561,6 +8664,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7666,6 +8778,15 @@ export interface operations {
                     "application/json": components["schemas"]["Standing"];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -7750,6 +8871,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7850,6 +8980,15 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
             /** @description The request comes from a foreign page */
             403: {
                 headers: {
@@ -7936,6 +9075,15 @@ export interface operations {
             };
             /** @description The body cannot be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -71,7 +71,37 @@ export const GUIDE: Guide = {
         "retention_days": 14,
         "sound": false,
         "hours": "lived in"
-      }
+      },
+      "targets": [
+        {
+          "name": "Main entrance",
+          "says": "identify a face"
+        },
+        {
+          "name": "Side door",
+          "says": "identify a face"
+        },
+        {
+          "name": "Garage door",
+          "says": "recognise a person"
+        },
+        {
+          "name": "Back door",
+          "says": "identify a face"
+        },
+        {
+          "name": "Drive",
+          "says": "recognise a vehicle"
+        },
+        {
+          "name": "Garden gate",
+          "says": "recognise a person"
+        },
+        {
+          "name": "Garden",
+          "says": "see that somebody is there"
+        }
+      ]
     },
     {
       "kind": "shop",
@@ -79,7 +109,33 @@ export const GUIDE: Guide = {
         "retention_days": 30,
         "sound": false,
         "hours": "9 to 18, closed on Sundays"
-      }
+      },
+      "targets": [
+        {
+          "name": "Main entrance",
+          "says": "identify a face"
+        },
+        {
+          "name": "Till",
+          "says": "see small things, notes, hands"
+        },
+        {
+          "name": "Staff door",
+          "says": "identify a face"
+        },
+        {
+          "name": "Loading door",
+          "says": "recognise a person"
+        },
+        {
+          "name": "Stock room",
+          "says": "see what somebody does"
+        },
+        {
+          "name": "Sales floor",
+          "says": "see what somebody does"
+        }
+      ]
     },
     {
       "kind": "office",
@@ -87,7 +143,29 @@ export const GUIDE: Guide = {
         "retention_days": 30,
         "sound": false,
         "hours": "8 to 18 on weekdays"
-      }
+      },
+      "targets": [
+        {
+          "name": "Main entrance",
+          "says": "identify a face"
+        },
+        {
+          "name": "Reception",
+          "says": "identify a face"
+        },
+        {
+          "name": "Side door",
+          "says": "identify a face"
+        },
+        {
+          "name": "Server room door",
+          "says": "identify a face"
+        },
+        {
+          "name": "Car park",
+          "says": "recognise a vehicle"
+        }
+      ]
     },
     {
       "kind": "yard",
@@ -95,13 +173,49 @@ export const GUIDE: Guide = {
         "retention_days": 30,
         "sound": false,
         "hours": "7 to 18"
-      }
+      },
+      "targets": [
+        {
+          "name": "Gate, who comes in",
+          "says": "identify a face"
+        },
+        {
+          "name": "Gate, plates",
+          "says": "read plates"
+        },
+        {
+          "name": "Office door",
+          "says": "identify a face"
+        },
+        {
+          "name": "Loading dock",
+          "says": "recognise a person"
+        },
+        {
+          "name": "Stock",
+          "says": "see what somebody does"
+        },
+        {
+          "name": "Fence",
+          "says": "see that somebody is there"
+        }
+      ]
     },
     {
       "kind": "other",
       "brief": {
         "sound": false
-      }
+      },
+      "targets": [
+        {
+          "name": "Main entrance",
+          "says": "identify a face"
+        },
+        {
+          "name": "Side door",
+          "says": "identify a face"
+        }
+      ]
     }
   ],
   "brief": [

@@ -1,6 +1,7 @@
 /** Requests to the server, with its errors as values that say what to do about them. */
 import { Refused } from "../core/errors";
 import type { Conflict, Fault } from "../core/types";
+import { useDoor } from "./door";
 
 /** The server or its database cannot be reached, or cannot do it just now: try again later, nothing is lost. */
 export class Away extends Error {
@@ -20,6 +21,9 @@ export class Stale extends Error {
   }
 }
 
+/** The desk does not know this device, or not any more: what is made here waits until it is paired again. */
+export class NotPaired extends Away {}
+
 export async function request<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const response = await send(method, path, body, signal);
   let answer: unknown;
@@ -30,10 +34,12 @@ export async function request<T>(method: string, path: string, body?: unknown, s
     if (signal?.aborted) throw error;
     throw new Away("the answer was cut off");
   }
+  useDoor.setState({ paired: response.status !== 401 });
   if (response.ok) return answer as T;
   if (response.status === 409 && !Array.isArray(answer)) throw new Stale(answer as Conflict);
   const said = Array.isArray(answer) ? (answer as Fault[]) : [];
   const faults = said.length > 0 ? said : [{ path: "", message: reasonOf(response.status) }];
+  if (response.status === 401) throw new NotPaired("this device is not paired, or not any more");
   if (passes(response.status)) throw new Away(said[0]?.message ?? "the server does not answer as it should");
   if (response.status === 410) throw new Gone(faults);
   throw response.status === 404 ? new NotThere(faults) : new Refused(faults);

@@ -1,6 +1,7 @@
 /** The service worker that opens the application without a network, and the news that a newer version is there. */
 import { registerSW } from "virtual:pwa-register";
 import { create } from "zustand";
+import { useDoor } from "./door";
 
 interface Offline {
   /** Whether the application itself stands on this device. */
@@ -20,6 +21,8 @@ export function workOffline(): void {
   if (!("serviceWorker" in navigator)) return;
   const renew = registerSW({
     onOfflineReady: () => useOffline.setState({ ready: true }),
+    // A browser that does not trust the certificate keeps nothing for when the network is gone.
+    onRegisterError: () => useDoor.setState({ trusted: location.protocol !== "https:" }),
     onNeedRefresh: () => useOffline.setState({ renew: () => void renew(true) }),
   });
   void navigator.serviceWorker.ready.then(() => useOffline.setState({ ready: true }));

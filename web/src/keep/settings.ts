@@ -10,13 +10,15 @@ interface Settings {
   surveyor: string;
   /** How tall the tools under the plan are, px; null as usual. */
   toolsTall: number | null;
+  /** Names of models that were taken, by what they were taken for, the last first. */
+  taken: Record<string, string[]>;
   /** Whether the first steps were gone through. */
   led: boolean;
-  set(settings: Partial<Pick<Settings, "units" | "dark" | "surveyor" | "toolsTall" | "led">>): void;
+  set(settings: Partial<Pick<Settings, "units" | "dark" | "surveyor" | "toolsTall" | "taken" | "led">>): void;
 }
 
 export const useSettings = create<Settings>()(
-  persist((set) => ({ units: "metres", dark: false, surveyor: "", toolsTall: null, led: false, set }), {
+  persist((set) => ({ units: "metres", dark: false, surveyor: "", toolsTall: null, taken: {}, led: false, set }), {
     name: "bright-angle/settings",
   }),
 );

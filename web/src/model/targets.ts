@@ -1,5 +1,5 @@
 /** Edits of targets, each a plain function on the draft that is being changed. */
-import type { Point, SiteFile, Target } from "../core/types";
+import type { PlainTask, Point, SiteFile, Target } from "../core/types";
 import { middle, targetOf } from "./lookups";
 import { freshId, plain, roundPoint, shifted } from "./points";
 import { forgetReadings } from "./spots";
@@ -19,6 +19,26 @@ export function addTarget(site: SiteFile, at: Point): string {
     distance: { how: "plan" },
   });
   return id;
+}
+
+/** How badly the place of a point is known that nobody has put on the plan yet, m. */
+const NOT_PLACED_M = 20;
+/** Points that nobody has placed stand so far apart, m. */
+const APART_M = 6;
+
+/** Adds what is usually to be seen, beside what is there, in its order of importance; where it is nobody has said yet. */
+export function addUsual(site: SiteFile, usual: { name: string; task: PlainTask }[]): void {
+  const taken = site.targets.flatMap(({ shape }) => shape.points.map(([x = 0]) => x));
+  const first = taken.length === 0 ? 0 : Math.max(...taken) + APART_M;
+  const least = Math.max(0, ...site.targets.map((target) => target.importance ?? 0));
+  usual.forEach(({ name, task }, place) => {
+    const id = addTarget(site, [first + place * APART_M, 0]);
+    const target = targetOf(site, id);
+    if (!target) return;
+    Object.assign(target, { name, subject: task.subject, task: task.task, height_m: task.height_m });
+    target.importance = Math.min(least + place + 1, 99);
+    target.position_sigma_m = NOT_PLACED_M;
+  });
 }
 
 /** A copy beside the original, with an id and a name of its own. */

@@ -2,7 +2,7 @@
 
 /** A stage of the work. */
 export type Stage = "survey" | "aim";
-export const STEPS = ["brief", "drawing", "spots", "targets", "readings", "sheet"] as const;
+export const STEPS = ["brief", "drawing", "spots", "targets", "readings", "lines", "sheet"] as const;
 export type Step = (typeof STEPS)[number];
 
 export const siteAddress = (id: string): string => `#/site/${id}`;
@@ -18,6 +18,9 @@ export const cardsAddress = (id: string, head?: string): string =>
 /** What a plate camera, by the key of its head, is set to on the first evening. */
 export const settingsAddress = (id: string, head: string): string =>
   `${siteAddress(id)}/settings/${encodeURIComponent(head)}`;
+
+/** Phones that are paired, and how one is. */
+export const PHONES = "#/phones";
 
 export const revisionAddress = (id: string, number: number): string => `${siteAddress(id)}/revision/${number}`;
 

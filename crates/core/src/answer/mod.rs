@@ -40,6 +40,7 @@ use crate::show::sun::live_sun::SunHoursTold;
 use crate::show::sun::sun_told::{SunAt, SunCalendar, sun_at};
 use crate::site::link::{LinkFound, link_of, point_through};
 use crate::survey::drawing::WorldFile;
+use crate::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
 use crate::survey::first_answer::{Asked, FirstAnswer};
 use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
 use crate::words::because::{Because, reasons};
@@ -180,6 +181,14 @@ questions! {
     } -> FirstAnswer = |door| {
         first_answer_to(door.session().site(), Asked { slant_m, spot_height_m, target_height_m, task, outdoor, in_reach })?
     };
+
+    /// Finished lines for a target from a spot: cameras put up there, set, aimed and judged.
+    FinishedLines {
+        /// What is asked for.
+        wish: LineWish,
+        /// Units of the words.
+        units: Units,
+    } -> FinishedLines = |door| finished_lines(door.session().site(), &wish, units)?;
 
     /// The reading that a shot makes, with those before it.
     Reading {

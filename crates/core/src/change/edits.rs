@@ -1,7 +1,7 @@
 //! What a hand does to cameras and targets: aim at a target, set a measured distance, take another model, put a camera up.
 
 use crate::equipment::catalogue;
-use crate::file::{Aimed, CameraFile, Fault, HeadFile, Model, Point2, Question, Spot, TargetFile};
+use crate::file::{Aimed, CameraFile, Fault, HeadFile, Model, Point2, Question, SiteFile, Spot, TargetFile};
 use crate::math::{Angle, Separation, ground_of_slant};
 use crate::site::Site;
 use glam::DVec3;
@@ -92,12 +92,25 @@ pub fn with_model(site: &Site, camera: &str, model: &str) -> Result<CameraFile, 
 /// # Errors
 /// Names what the site does not have.
 pub fn new_camera(site: &Site, at: Point2, reach: f64, target: Option<&str>) -> Result<CameraFile, Fault> {
-    let model = model_named(FIRST_MODEL)?;
     let far = |spot: &&Spot| (spot.position[0] - at[0]).hypot(spot.position[1] - at[1]);
     let nearest = site.file().spots.iter().min_by(|a, b| far(a).total_cmp(&far(b)));
-    let spot = nearest.filter(|spot| far(spot) <= reach);
-    let id = fresh_id("c", site.file().cameras.iter().map(|camera| camera.id.as_str()));
-    let mut camera = CameraFile {
+    let mut camera = camera_at(site.file(), at, nearest.filter(|spot| far(spot) <= reach))?;
+    if let Some(target) = target {
+        let samples = &site.targets()[site.target_place(target)?].samples;
+        let aim = aim_between(camera.eye(), samples, 0.0);
+        (camera.heads[0].pan_deg, camera.heads[0].tilt_deg) = (aim.pan_deg, aim.tilt_deg);
+    }
+    Ok(camera)
+}
+
+/// A new camera of the model that all begin with, under the next free number: on a spot, or else at a place.
+///
+/// # Errors
+/// The catalogue does not have that model.
+pub fn camera_at(file: &SiteFile, at: Point2, spot: Option<&Spot>) -> Result<CameraFile, Fault> {
+    let model = model_named(FIRST_MODEL)?;
+    let id = fresh_id("c", file.cameras.iter().map(|camera| camera.id.as_str()));
+    Ok(CameraFile {
         name: id.to_uppercase(),
         id,
         position: spot.map_or(at.map(|axis| neat(axis, 0.01)), |spot| spot.position),
@@ -113,13 +126,7 @@ pub fn new_camera(site: &Site, at: Point2, reach: f64, target: Option<&str>) -> 
             Aimed { pan_deg: 0.0, tilt_deg: USUAL_TILT_DEG, roll_deg: 0.0, focal_mm: model.lens.focal_min_mm },
         )],
         model,
-    };
-    if let Some(target) = target {
-        let samples = &site.targets()[site.target_place(target)?].samples;
-        let aim = aim_between(camera.eye(), samples, 0.0);
-        (camera.heads[0].pan_deg, camera.heads[0].tilt_deg) = (aim.pan_deg, aim.tilt_deg);
-    }
-    Ok(camera)
+    })
 }
 
 fn model_named(name: &str) -> Result<Model, Fault> {
@@ -156,7 +163,6 @@ pub fn neat(value: f64, step: f64) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::file::SiteFile;
 
     fn demo() -> Site {
         Site::parse(include_str!("../../../../demo/tern-quay.json")).unwrap()

@@ -138,6 +138,18 @@ pub struct Model {
     /// Power class over the network cable, 1 to 8 (IEEE 802.3).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub power_class: Option<u32>,
+    /// The most power that it draws, W.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub watts: Option<f64>,
+    /// Whether it records sound.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sound: Option<bool>,
+    /// The colours that it comes in, as in `white`.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub colours: Vec<String>,
+    /// The back box or bracket that goes with it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub back_box: Option<String>,
     /// Weight without bracket, kg.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub weight_kg: Option<f64>,

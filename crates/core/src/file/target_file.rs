@@ -51,6 +51,10 @@ pub struct TargetFile {
     #[serde(default = "one")]
     #[schema(minimum = 1, maximum = 8)]
     pub heads_wanted: u32,
+    /// How much it matters: 1 first; all that say nothing after those that do.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(minimum = 1, maximum = 99)]
+    pub importance: Option<u32>,
     /// How its distance was got.
     #[serde(default)]
     pub distance: Distance,

@@ -385,6 +385,9 @@ impl Check {
         }
         self.number(format!("{at}.speed_mps"), target.speed_mps, 0.0..=150.0, " m/s");
         self.number(format!("{at}.heads_wanted"), f64::from(target.heads_wanted), 1.0..=8.0, "");
+        if let Some(importance) = target.importance {
+            self.number(format!("{at}.importance"), f64::from(importance), 1.0..=99.0, "");
+        }
     }
 
     /// Lines and areas are sampled: a site of nothing but samples would never answer.
@@ -576,6 +579,7 @@ impl Check {
             ("infrared_m", model.infrared_m, 0.0..=2000.0, " m"),
             ("least_lux", model.least_lux, 0.000_001..=10_000.0, " lux"),
             ("power_class", model.power_class.map(f64::from), 1.0..=8.0, ""),
+            ("watts", model.watts, 0.0..=200.0, " W"),
             ("weight_kg", model.weight_kg, 0.0..=100.0, " kg"),
             ("apart_deg", model.apart_deg, 0.0..=180.0, "°"),
             ("price", model.price, 0.0..=10_000_000.0, ""),
@@ -592,10 +596,14 @@ impl Check {
         if let Some([least, most]) = model.tilts_deg {
             self.that(&format!("{at}.tilts_deg"), most >= least, || format!("{most}° is under the least, {least}°"));
         }
-        for (name, text) in [("ip", &model.ip), ("ik", &model.ik)] {
+        for (name, text, most) in [("ip", &model.ip, 20), ("ik", &model.ik, 20), ("back_box", &model.back_box, 200)] {
             if let Some(text) = text {
-                self.text(&format!("{at}.{name}"), text, 20);
+                self.text(&format!("{at}.{name}"), text, most);
             }
+        }
+        self.that(&format!("{at}.colours"), model.colours.len() <= 20, || "are more than 20".to_owned());
+        for (place, colour) in model.colours.iter().enumerate() {
+            self.text(&format!("{at}.colours[{place}]"), colour, 40);
         }
     }
 

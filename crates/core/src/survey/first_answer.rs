@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 /// The thumb rule: past this distance take the zoom lens, nearer the wide one. Common practice, no source: 60 ft.
 const THUMB_RULE_M: f64 = 60.0 * 12.0 * INCH_M;
 /// Lenses up to this focal length count as wide, mm (common practice, no source).
-const WIDE_MM: f64 = 2.8;
+pub(super) const WIDE_MM: f64 = 2.8;
 
 /// What a spot, a target and a distance ask for.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -95,7 +95,7 @@ pub fn first_answer(asked: Asked, rules: &Rules, sensor: Sensor, models: &[Model
 
 /// Whether a model is one to propose: by night a plate camera sees little but plates, and a PTZ looks away; outdoors it withstands the
 /// weather and is no bare box, within reach it withstands blows and cannot be turned (handbook, section 6).
-fn suits(model: &Model, asked: Asked) -> bool {
+pub(super) fn suits(model: &Model, asked: Asked) -> bool {
     let at_least = |rating: &Option<String>, least: u32| grade(rating.as_deref()).is_some_and(|grade| grade >= least);
     let form = match model.form {
         Form::Plate => asked.task.reads_plates(),

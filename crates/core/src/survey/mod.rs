@@ -3,6 +3,7 @@
 pub mod adjustment;
 mod before_you_leave;
 pub mod drawing;
+pub mod finished_lines;
 pub mod first_answer;
 pub mod pocket;
 mod readings_csv;

@@ -102,7 +102,13 @@ impl PocketAnswer {
     }
 }
 
-fn hold(model: &Model, distance_m: f64, need: f64) -> PocketLens {
+/// Pixel density of a model at a focal length and distance, on the axis, px/m.
+pub(super) fn density(model: &Model, focal_mm: f64, distance_m: f64) -> f64 {
+    FittedLens::new(model.lens, model.sensor).projection(focal_mm).focal_px() / distance_m
+}
+
+/// A model held against a need at a distance.
+pub(super) fn hold(model: &Model, distance_m: f64, need: f64) -> PocketLens {
     let fitted = FittedLens::new(model.lens, model.sensor);
     let density = |focal: f64| fitted.projection(focal).focal_px() / distance_m;
     let (shortest, longest) = (model.lens.focal_min_mm, model.lens.focal_max_mm);

@@ -54,6 +54,11 @@ fn reason(session: &Session, result: &TargetResult, units: Units) -> Because {
     }
 }
 
+/// What holds a sight line back, in words; `None` where every rule of it is kept.
+pub fn what_holds_back(session: &Session, line: &SightLine, units: Units) -> Option<String> {
+    decides(line).map(|rule| in_words(session, line, rule, units))
+}
+
 /// The rule that decides a sight line: of the worst verdict, the first in the order in which they are judged, but what hides a target
 /// or keeps it out of the picture before how many pixels that would have had. `None` where all are kept.
 pub fn decides(line: &SightLine) -> Option<&RuleResult> {

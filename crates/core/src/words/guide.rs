@@ -30,6 +30,17 @@ pub struct Usual {
     pub kind: SiteKind,
     /// Answers that are filled in where nobody has answered yet.
     pub brief: Brief,
+    /// What there usually is to be seen, what matters most first.
+    pub targets: Vec<UsualTarget>,
+}
+
+/// What there usually is to be seen on a kind of site.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct UsualTarget {
+    /// What it is called.
+    pub name: &'static str,
+    /// The task, as people say it: one of the guide's.
+    pub says: &'static str,
 }
 
 /// A field that must be answered before one leaves, with the question.
@@ -123,7 +134,7 @@ pub fn guide() -> Guide {
     let kinds = [SiteKind::Home, SiteKind::Shop, SiteKind::Office, SiteKind::Yard, SiteKind::Other];
     Guide {
         tasks: PLAIN_TASKS.to_vec(),
-        usual: kinds.map(|kind| Usual { kind, brief: usual(kind) }).to_vec(),
+        usual: kinds.map(|kind| Usual { kind, brief: usual(kind), targets: usual_targets(kind).to_vec() }).to_vec(),
         brief: BRIEF_NEEDS.to_vec(),
         spot: SPOT_NEEDS.to_vec(),
         target: TARGET_NEEDS.to_vec(),
@@ -178,6 +189,69 @@ pub fn usual(kind: SiteKind) -> Brief {
         SiteKind::Other => (None, None),
     };
     Brief { retention_days: days, sound: Some(false), hours: hours.map(str::to_owned), ..Brief::default() }
+}
+
+const fn seen(name: &'static str, says: &'static str) -> UsualTarget {
+    UsualTarget { name, says }
+}
+
+/// What there usually is to be seen on a kind of site, in the order of importance: who comes in by the main entrance first.
+pub const fn usual_targets(kind: SiteKind) -> &'static [UsualTarget] {
+    const FACE: &str = "identify a face";
+    const PERSON: &str = "recognise a person";
+    const DOES: &str = "see what somebody does";
+    const THERE: &str = "see that somebody is there";
+    match kind {
+        SiteKind::Home => {
+            &const {
+                [
+                    seen("Main entrance", FACE),
+                    seen("Side door", FACE),
+                    seen("Garage door", PERSON),
+                    seen("Back door", FACE),
+                    seen("Drive", "recognise a vehicle"),
+                    seen("Garden gate", PERSON),
+                    seen("Garden", THERE),
+                ]
+            }
+        }
+        SiteKind::Shop => {
+            &const {
+                [
+                    seen("Main entrance", FACE),
+                    seen("Till", "see small things, notes, hands"),
+                    seen("Staff door", FACE),
+                    seen("Loading door", PERSON),
+                    seen("Stock room", DOES),
+                    seen("Sales floor", DOES),
+                ]
+            }
+        }
+        SiteKind::Office => {
+            &const {
+                [
+                    seen("Main entrance", FACE),
+                    seen("Reception", FACE),
+                    seen("Side door", FACE),
+                    seen("Server room door", FACE),
+                    seen("Car park", "recognise a vehicle"),
+                ]
+            }
+        }
+        SiteKind::Yard => {
+            &const {
+                [
+                    seen("Gate, who comes in", FACE),
+                    seen("Gate, plates", "read plates"),
+                    seen("Office door", FACE),
+                    seen("Loading dock", PERSON),
+                    seen("Stock", DOES),
+                    seen("Fence", THERE),
+                ]
+            }
+        }
+        SiteKind::Other => &const { [seen("Main entrance", FACE), seen("Side door", FACE)] },
+    }
 }
 
 const fn needed(field: &'static str, asks: &'static str) -> Needed {

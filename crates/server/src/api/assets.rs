@@ -1,6 +1,6 @@
 //! The front end's built files, read once when the program starts: under their digest, and compressed for browsers that take it.
 
-use super::guard::{Guard, LetIn};
+use super::guard::{self, Guard, LetIn};
 use crate::picture::digest;
 use rocket::http::{ContentType, Header, Status};
 use rocket::request::{FromRequest, Outcome, Request};
@@ -81,7 +81,9 @@ impl<'r> FromRequest<'r> for Browser {
         let brotli = listed("Accept-Encoding")
             .any(|one| one.split(';').next().is_some_and(|name| name.trim() == "br") && !one.contains("q=0"));
         let host = request.headers().get_one("Host").unwrap_or_default();
-        let elsewhere = request.rocket().state::<Guard>().and_then(|guard| guard.elsewhere(host));
+        // The shared door has names of its own.
+        let here = guard::peer(request).is_none();
+        let elsewhere = request.rocket().state::<Guard>().filter(|_| here).and_then(|guard| guard.elsewhere(host));
         Outcome::Success(Browser { elsewhere, has, brotli })
     }
 }

@@ -68,7 +68,7 @@ impl From<StoreError> for ApiError {
             }
             StoreError::Full => Status::InsufficientStorage,
             StoreError::Gone(_) => Status::Gone,
-            StoreError::Stale(_) | StoreError::Taken(_) => Status::Conflict,
+            StoreError::Stale(_) | StoreError::Taken(_) | StoreError::NameInUse(_) => Status::Conflict,
             StoreError::OtherName(_) => Status::UnprocessableEntity,
             _ => Status::InternalServerError,
         };

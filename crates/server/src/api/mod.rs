@@ -10,6 +10,7 @@ pub(crate) mod exchange;
 mod guard;
 pub(crate) mod headers;
 mod openapi;
+mod pairing;
 mod pictures;
 mod sites;
 mod standings;
@@ -20,11 +21,11 @@ pub use openapi::document;
 pub use desk::LONGEST;
 
 use crate::drawing::Reader;
-use crate::front::{self, Clients};
+use crate::front::{self, Clients, Front, Side};
+use crate::share::{self, ShareSettings, Shared, Sharing};
 use crate::store::{Reserve, Store, load_demo};
 use desk::Desk;
 use rocket::fairing::AdHoc;
-use rocket::tokio::net::{TcpListener, TcpSocket};
 use rocket::tokio::{self, sync::oneshot};
 use rocket::{Build, Rocket, routes};
 use std::net::{IpAddr, Ipv4Addr, SocketAddr};
@@ -56,12 +57,12 @@ pub struct Settings {
     pub stalled: Duration,
     /// What stays free on the database's disk.
     pub reserve: Option<Reserve>,
+    /// The door to the local network, if there is a place for its keys.
+    pub share: Option<ShareSettings>,
 }
 
 /// How often old autosaves are thinned out and pictures collected.
 const TIDYING: Duration = Duration::from_secs(3600);
-/// How many connections the kernel holds that were not accepted yet.
-const BACKLOG: u32 = 1024;
 
 /// Opens the database, loads the demo if there never was anything, and serves until told to stop.
 ///
@@ -78,7 +79,7 @@ pub async fn serve(settings: Settings) -> Result<(), String> {
         return Err(format!("{}: there is no built front end here (index.html)", settings.web.display()));
     }
     let at = SocketAddr::new(settings.address, settings.port);
-    let listener = listen(at).map_err(|error| format!("{at}: {error}"))?;
+    let listener = front::listen(at).map_err(|error| format!("{at}: {error}"))?;
     let at = listener.local_addr().map_err(|error| error.to_string())?;
     let (most, stalled) = (front::connections(), settings.stalled);
     let store = Store::open(&settings.database_url).await.map_err(|error| error.to_string())?;
@@ -87,9 +88,10 @@ pub async fn serve(settings: Settings) -> Result<(), String> {
         load_demo(&store, folder).await.map_err(|error| error.to_string())?;
     }
     let (clients, stop) = (Clients::default(), CancellationToken::new());
+    let sharing = Sharing::new(settings.share.clone());
     let (behind, ready) = oneshot::channel();
     let behind = Mutex::new(Some(behind));
-    let server = build(&settings, at, store.clone(), clients.clone())?
+    let server = build(&settings, at, store.clone(), clients.clone(), sharing.clone())?
         .attach(AdHoc::on_liftoff("behind", move |rocket| {
             let told = behind.lock().unwrap_or_else(PoisonError::into_inner).take();
             let at = SocketAddr::new(rocket.config().address, rocket.config().port);
@@ -105,7 +107,10 @@ pub async fn serve(settings: Settings) -> Result<(), String> {
         }));
     let door = tokio::spawn(async move {
         if let Ok(behind) = ready.await {
-            front::serve(listener, behind, clients, (most, stalled), stop).await;
+            let front = Front::new(behind, clients, most, stalled);
+            let shared = tokio::spawn(share::keep(sharing, front.clone(), stop.clone()));
+            front.serve(listener, Side::Own, stop).await;
+            let _ = shared.await;
         }
     });
     let tidying = tokio::spawn(tidy(store.clone()));
@@ -114,14 +119,6 @@ pub async fn serve(settings: Settings) -> Result<(), String> {
     let _ = door.await;
     store.close().await;
     outcome
-}
-
-/// Listens on an address; one that a server before this one has just left can be taken at once.
-fn listen(at: SocketAddr) -> std::io::Result<TcpListener> {
-    let socket = if at.is_ipv4() { TcpSocket::new_v4() } else { TcpSocket::new_v6() }?;
-    socket.set_reuseaddr(true)?;
-    socket.bind(at)?;
-    socket.listen(BACKLOG)
 }
 
 /// Tidies up now and every so often.
@@ -139,16 +136,28 @@ async fn tidy(store: Store) {
 ///
 /// # Errors
 /// Names the file of the front end that cannot be read.
-pub fn build(settings: &Settings, at: SocketAddr, store: Store, clients: Clients) -> Result<Rocket<Build>, String> {
-    let bare = bare(settings, at, store, clients)?;
-    Ok(bare.attach(guard::Guard::of(at)).attach(headers::Security))
+pub fn build(
+    settings: &Settings,
+    at: SocketAddr,
+    store: Store,
+    clients: Clients,
+    sharing: Shared,
+) -> Result<Rocket<Build>, String> {
+    let bare = bare(settings, at, store, clients, sharing.clone())?;
+    Ok(bare.attach(guard::Guard::of(at, sharing)).attach(headers::Security))
 }
 
 /// The routes with what they work with, without the look at each request before them: each of them asks the guard itself.
 ///
 /// # Errors
 /// Names the file of the front end that cannot be read.
-pub fn bare(settings: &Settings, at: SocketAddr, store: Store, clients: Clients) -> Result<Rocket<Build>, String> {
+pub fn bare(
+    settings: &Settings,
+    at: SocketAddr,
+    store: Store,
+    clients: Clients,
+    sharing: Shared,
+) -> Result<Rocket<Build>, String> {
     let config = rocket::Config {
         // The port that everybody knows is the front's; this one the kernel chooses.
         port: 0,
@@ -167,10 +176,13 @@ pub fn bare(settings: &Settings, at: SocketAddr, store: Store, clients: Clients)
         .manage(survey::RangefinderAt(settings.rangefinder))
         .manage(Reader { program: settings.program.clone() })
         .manage(assets::Assets::read(&settings.web)?)
-        .manage(guard::Guard::of(at))
+        .manage(guard::Guard::of(at, sharing.clone()))
+        .manage(sharing)
         .mount("/api", compute_routes())
         .mount("/api", site_routes())
         .mount("/api", routes![guard::refused])
+        .mount("/api", pairing::routes())
+        .mount("/", pairing::pages())
         .mount("/", routes![assets::file])
         .register("/", error::catchers()))
 }

@@ -1,7 +1,7 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
 use super::guard::LetIn;
-use super::{compute, error, exchange, pictures, sites, standings, survey};
+use super::{compute, error, exchange, pairing, pictures, sites, standings, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -39,7 +39,14 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         sites::name_revision,
         standings::standing,
         pictures::keep,
-        pictures::picture
+        pictures::picture,
+        pairing::share,
+        pairing::set_share,
+        pairing::code,
+        pairing::end,
+        pairing::me,
+        pairing::authority,
+        pairing::pair
     ),
     modifiers(&Always),
     components(schemas(
@@ -59,7 +66,8 @@ struct Document;
 struct Always;
 
 /// Statuses that every operation may answer, and those that one with a body may answer beside them.
-const EVERY: [(&str, &str); 4] = [
+const EVERY: [(&str, &str); 5] = [
+    ("401", "The request comes by the local network's door, from a device that is not paired"),
     ("403", "The request comes from a foreign page"),
     ("421", "The request is addressed to another server"),
     ("500", "Something went wrong inside; the server's log says what"),

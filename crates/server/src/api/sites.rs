@@ -4,7 +4,7 @@ use super::answer::Answer;
 use super::body;
 use super::desk::Place;
 use super::error::{ApiError, Conflict};
-use super::guard::LetIn;
+use super::guard::{By, LetIn};
 use crate::store::{Draft, Revision, RevisionHead, SitePage, Store, StoreError, Wanted};
 use bright_angle_core::Fault;
 use bright_angle_core::file::SiteFile;
@@ -112,6 +112,7 @@ struct CreateEnvelope<'a> {
 #[post("/sites", data = "<data>")]
 pub async fn create(
     _in: LetIn,
+    by: By,
     desk: Place<'_>,
     store: &State<Store>,
     data: Data<'_>,
@@ -123,7 +124,7 @@ pub async fn create(
             Ok((asked.id, word(&asked.says)?.to_owned(), body::site(asked.site)?))
         })
         .await?;
-    let revision = store.create(id, &Draft { site: &site, says: &says }).await?;
+    let revision = store.create(id, &Draft { site: &site, says: &says, device: by.name() }).await?;
     Ok(Created::new(format!("/api/sites/{}", revision.site_id)).body(Json(revision)))
 }
 
@@ -158,6 +159,7 @@ struct SaveEnvelope<'a> {
 #[put("/sites/<id>", data = "<data>")]
 pub async fn save(
     _in: LetIn,
+    by: By,
     desk: Place<'_>,
     store: &State<Store>,
     id: &str,
@@ -171,7 +173,7 @@ pub async fn save(
             Ok((asked.based_on, word(&asked.says)?.to_owned(), body::site(asked.site)?))
         })
         .await?;
-    match store.save(id, based_on, &Draft { site: &site, says: &says }).await {
+    match store.save(id, based_on, &Draft { site: &site, says: &says, device: by.name() }).await {
         Ok(revision) => Ok(Json(revision)),
         Err(StoreError::Stale(theirs)) => Err(ApiError::Stale(Box::new(Conflict {
             message: format!(

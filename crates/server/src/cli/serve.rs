@@ -2,6 +2,7 @@
 
 use crate::api::{self, Settings};
 use crate::front;
+use crate::share::ShareSettings;
 use crate::store::Reserve;
 use clap::Args;
 use std::net::{IpAddr, SocketAddr};
@@ -35,6 +36,24 @@ pub struct ServeArgs {
     /// How long a client may take nothing of its answer, s
     #[arg(long, default_value_t = front::STALLED.as_secs(), hide = true)]
     stalled_s: u64,
+    /// Open the door to the local network: encrypted, for devices that are paired at the desk
+    #[arg(long, requires = "data")]
+    share: bool,
+    /// The port of that door
+    #[arg(long, default_value_t = 8443)]
+    share_port: u16,
+    /// An address of this machine that it is open at; all those of local networks where none is named
+    #[arg(long = "share-address", value_name = "ADDRESS")]
+    share_addresses: Vec<IpAddr>,
+    /// A host name that it answers to; this machine's own where none is named
+    #[arg(long = "share-name", value_name = "NAME")]
+    share_names: Vec<String>,
+    /// A certificate chain of the firm's own for it, PEM; else one is made in the data folder
+    #[arg(long, requires = "share_key", value_name = "FILE")]
+    share_certificate: Option<PathBuf>,
+    /// The key of that certificate, PEM
+    #[arg(long, requires = "share_certificate", value_name = "FILE")]
+    share_key: Option<PathBuf>,
     /// Where the connected rangefinder listens
     #[arg(long, default_value = "127.0.0.1:8019")]
     rangefinder: SocketAddr,
@@ -49,8 +68,17 @@ pub fn serve(args: ServeArgs) -> ExitCode {
             return ExitCode::FAILURE;
         }
     };
+    let share = args.data.as_ref().map(|folder| ShareSettings {
+        folder: folder.join("share"),
+        port: args.share_port,
+        addresses: args.share_addresses,
+        names: args.share_names,
+        own: args.share_certificate.zip(args.share_key),
+        open: args.share,
+    });
     let settings = Settings {
         program,
+        share,
         stalled: Duration::from_secs(args.stalled_s),
         reserve: args.data.map(|folder| Reserve { folder, bytes: args.reserve_mib << 20 }),
         port: args.port,

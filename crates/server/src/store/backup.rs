@@ -9,6 +9,7 @@
 //! Fields that a later version adds have a default when they are missing, so that an older backup goes into a newer program;
 //! site files are migrated whenever they are read.
 
+use super::device::is_device_name;
 use super::{Store, StoreError};
 use crate::picture::{LARGEST_MIB, Picture, digest, unpacked_mib};
 use bright_angle_core::file::SiteFile;
@@ -83,6 +84,8 @@ struct RevisionLine {
     name: Option<String>,
     #[serde(default)]
     agreed: bool,
+    #[serde(default)]
+    device: Option<String>,
     file: Json<Value>,
 }
 
@@ -122,6 +125,9 @@ impl RevisionLine {
         }
         if !is_word(&self.says) || self.name.as_deref().is_some_and(|name| !is_word(name)) {
             return Err("a name and a change take 1 to 200 characters in one line".to_owned());
+        }
+        if self.device.as_deref().is_some_and(|device| !is_device_name(device)) {
+            return Err("a device's name takes 1 to 60 characters in one line".to_owned());
         }
         if is_past(self.saved_at) { Ok(()) } else { Err("it is of a time to come".to_owned()) }
     }
@@ -224,7 +230,7 @@ async fn write_site(work: &mut PgConnection, site: &SiteLine, path: &Path) -> Re
     let mut out = Digested { out: BufWriter::new(make_file(path)?), sum: Sha256::new() };
     write_line(&mut out, site, path)?;
     let revisions = sqlx::query_as(
-        "select r.number, r.based_on, r.created_at as saved_at, r.says, named.name, coalesce(named.agreed, false) as agreed, r.file
+        "select r.number, r.based_on, r.created_at as saved_at, r.says, named.name, coalesce(named.agreed, false) as agreed, r.device, r.file
          from revision r left join revision_name named using (site_id, number) where r.site_id = $1 order by r.number",
     );
     let mut revisions = revisions.bind(site.id).fetch(work);
@@ -399,7 +405,7 @@ async fn read_site(work: &mut PgConnection, path: &Path) -> Result<usize, StoreE
 
 async fn write_revision(work: &mut PgConnection, site: Uuid, revision: &RevisionLine) -> Result<(), StoreError> {
     sqlx::query(
-        "insert into revision (site_id, number, based_on, created_at, says, file) values ($1, $2, $3, $4, $5, $6)",
+        "insert into revision (site_id, number, based_on, created_at, says, file, device) values ($1, $2, $3, $4, $5, $6, $7)",
     )
     .bind(site)
     .bind(revision.number)
@@ -407,6 +413,7 @@ async fn write_revision(work: &mut PgConnection, site: Uuid, revision: &Revision
     .bind(revision.saved_at)
     .bind(&revision.says)
     .bind(&revision.file)
+    .bind(&revision.device)
     .execute(&mut *work)
     .await?;
     if let Some(name) = &revision.name {

@@ -27,6 +27,9 @@ pub enum StoreError {
     /// The name that was typed to delete a site is not the site's.
     #[error("the site is called \u{201c}{0}\u{201d}: that has to be typed to delete it")]
     OtherName(String),
+    /// Another device that is paired goes by this name.
+    #[error("another device is called \u{201c}{0}\u{201d}: take another name")]
+    NameInUse(String),
     /// There is no such picture.
     #[error("there is no picture {0}")]
     NoPicture(String),

@@ -1,6 +1,7 @@
 //! The keeping of sites: append-only revisions in PostgreSQL.
 
 mod backup;
+mod device;
 mod error;
 mod list;
 mod pictures;
@@ -9,6 +10,7 @@ mod room;
 mod seed;
 
 pub use backup::{Counted, back_up, restore};
+pub use device::{Device, is_device_name};
 pub use error::StoreError;
 pub use list::{SiteHead, SitePage, Wanted};
 pub use pictures::KeptPicture;

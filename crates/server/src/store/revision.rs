@@ -67,6 +67,9 @@ pub struct RevisionHead {
     pub name: Option<String>,
     /// Whether it was agreed on.
     pub agreed: bool,
+    /// The device that saved it; null where that was this machine itself.
+    #[schema(required)]
+    pub device: Option<String>,
 }
 
 /// A revision to be saved; its site has been validated.
@@ -75,6 +78,8 @@ pub struct Draft<'a> {
     pub site: &'a Site,
     /// What changed, in a few words.
     pub says: &'a str,
+    /// The device that saves it; none where that is this machine itself.
+    pub device: Option<&'a str>,
 }
 
 #[derive(FromRow)]
@@ -230,7 +235,7 @@ impl Store {
     /// Revisions of a site without their files, the newest first: at most so many, of those under a number if one is given.
     pub async fn revisions(&self, id: Uuid, under: Option<i32>, most: i64) -> Result<Vec<RevisionHead>, StoreError> {
         let heads: Vec<RevisionHead> = sqlx::query_as(
-            "select r.number, r.based_on, r.created_at as saved_at, r.says, named.name, coalesce(named.agreed, false) as agreed
+            "select r.number, r.based_on, r.created_at as saved_at, r.says, named.name, coalesce(named.agreed, false) as agreed, r.device
              from revision r left join revision_name named using (site_id, number)
              where r.site_id = $1 and r.number < $2 order by r.number desc limit $3",
         )
@@ -301,13 +306,14 @@ async fn append(
 ) -> Result<Revision, StoreError> {
     let site = draft.site.file().clone();
     let saved_at: OffsetDateTime = sqlx::query_scalar(
-        "insert into revision (site_id, number, based_on, says, file) values ($1, $2, $3, $4, $5) returning created_at",
+        "insert into revision (site_id, number, based_on, says, file, device) values ($1, $2, $3, $4, $5, $6) returning created_at",
     )
     .bind(site_id)
     .bind(number)
     .bind(based_on)
     .bind(draft.says)
     .bind(Json(&site))
+    .bind(draft.device)
     .fetch_one(&mut *work)
     .await?;
     let count = |items: usize| i32::try_from(items).unwrap_or(i32::MAX);

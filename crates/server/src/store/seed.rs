@@ -37,7 +37,7 @@ pub async fn load_demo(store: &Store, folder: &Path) -> Result<usize, StoreError
             text = text.replace(file, kept);
         }
         let site = Site::parse(&text).map_err(|faults| fault(format!("{}: {}", path.display(), faults[0])))?;
-        store.create(None, &Draft { site: &site, says: "Demo site" }).await?;
+        store.create(None, &Draft { site: &site, says: "Demo site", device: None }).await?;
     }
     Ok(files.len())
 }

@@ -3,6 +3,7 @@
 
 use bright_angle::api::{LONGEST, Settings, bare, build};
 use bright_angle::front::{Clients, STALLED};
+use bright_angle::share::Sharing;
 use bright_angle::store::Store;
 use rocket::http::{ContentType, Header};
 use rocket::local::asynchronous::Client;
@@ -142,7 +143,10 @@ impl Served {
         let mut settings = settings(&database_url, web.path());
         change(&mut settings);
         let store = store.with_reserve(settings.reserve.clone());
-        let client = Client::tracked(build(&settings, HERE.into(), store, Clients::default()).unwrap()).await.unwrap();
+        let client =
+            Client::tracked(build(&settings, HERE.into(), store, Clients::default(), Sharing::new(None)).unwrap())
+                .await
+                .unwrap();
         Served { client, database_url, web, cluster: None }
     }
 
@@ -150,7 +154,9 @@ impl Served {
     pub async fn bare(&self) -> Client {
         let store = Store::open(&self.database_url).await.unwrap();
         let settings = settings(&self.database_url, self.web.path());
-        Client::tracked(bare(&settings, HERE.into(), store, Clients::default()).unwrap()).await.unwrap()
+        Client::tracked(bare(&settings, HERE.into(), store, Clients::default(), Sharing::new(None)).unwrap())
+            .await
+            .unwrap()
     }
 
     pub async fn get(&self, path: &str) -> (u16, Value) {
@@ -192,6 +198,7 @@ fn settings(database_url: &str, web: &Path) -> Settings {
         longest: LONGEST,
         stalled: STALLED,
         reserve: None,
+        share: None,
         program: env!("CARGO_BIN_EXE_bright-angle").into(),
     }
 }

@@ -8,6 +8,7 @@ import { STEPS, type Step, stepAddress } from "../../ui/address";
 import { BeforeYouLeave } from "./BeforeYouLeave";
 import { BriefStep } from "./brief/BriefStep";
 import { DrawingStep } from "./drawing/DrawingStep";
+import { LinesStep } from "./lines/LinesStep";
 import { ReadingsStep } from "./readings/ReadingsStep";
 import { SheetStep } from "./sheet/SheetStep";
 import { SpotsStep } from "./walk/SpotsStep";
@@ -20,6 +21,7 @@ const WORDS: Record<Step, string> = {
   spots: "Spots",
   targets: "Targets",
   readings: "Readings",
+  lines: "Cameras",
   sheet: "Sheet",
 };
 
@@ -56,6 +58,7 @@ export function SurveyScreen({ step: wanted, item }: { step: string | null; item
         {step === "spots" && <SpotsStep site={site} item={item} />}
         {step === "targets" && <TargetsStep site={site} item={item} />}
         {step === "readings" && <ReadingsStep site={site} state={state} item={item} />}
+        {step === "lines" && <LinesStep key={item} site={site} item={item} />}
         {step === "sheet" && <SheetStep site={site} state={state} />}
       </main>
       <BeforeYouLeave id={id} state={state} />

@@ -4,6 +4,7 @@ import { GUIDE } from "../../../core/guide";
 import { useSite } from "../../../keep/store";
 import { ChoiceField, Field, TextField, YesNoField } from "../../../ui/Field";
 import { Measure, whole } from "../../../ui/Measure";
+import { UsualTargets } from "../walk/UsualTargets";
 import { isNeeded } from "../walk/plainTasks";
 
 const KINDS = [
@@ -59,6 +60,7 @@ export function BriefStep({ site }: { site: SiteFile }) {
         onChange={chooseKind}
         hint="Fills in what is usual where nothing is answered yet."
       />
+      <UsualTargets site={site} />
       <TextField
         {...needed("worry")}
         label="Main worry, in the client's words"
