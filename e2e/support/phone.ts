@@ -22,6 +22,7 @@ export class Phone {
       hasTouch: true,
       isMobile: true,
       ignoreHTTPSErrors: true,
+      serviceWorkers: "allow",
     });
     return new Phone(browser, context);
   }
@@ -31,7 +32,7 @@ export class Phone {
     await page.goto(code);
     await page.getByLabel("Name of this device").fill(name);
     await page.getByRole("button", { name: "Pair" }).tap();
-    await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Sites", exact: true })).toBeVisible();
   }
 }
 

@@ -5,6 +5,8 @@ mod support;
 
 use bright_angle_core::file::{ListChange, PrivatePlace, SiteChange};
 use bright_angle_core::judge::Session;
+use bright_angle_core::verdict::Verdict;
+use bright_angle_core::{Site, evaluate};
 use serde_json::{Value, json};
 use support::{CameraAt, evaluated, parse, site, target};
 
@@ -202,4 +204,26 @@ fn a_picture_on_its_side_reaches_as_far_up_as_it_is_wide() {
     // 6 mm on 5.376 × 3.024 mm: f over half of what is upright.
     assert!((hood(0.0) - 6.0 / 1.512).abs() < 1e-9, "{}", hood(0.0));
     assert!((hood(90.0) - 6.0 / 2.688).abs() < 1e-9, "{}", hood(90.0));
+}
+
+#[test]
+fn a_camera_that_goes_is_judged_no_more_and_one_that_stays_as_any_other() {
+    let mut file: Value = serde_json::from_str(include_str!("../../../demo/tern-quay.json")).unwrap();
+    let judged = |file: &Value| evaluate(&Site::parse(&file.to_string()).unwrap());
+    let before = judged(&file);
+    let kept = before.targets.iter().find(|target| target.verdict == Verdict::Kept).unwrap();
+    let best = kept.best.clone().unwrap();
+    let place =
+        file["cameras"].as_array().unwrap().iter().position(|camera| camera["id"] == best.camera.as_str()).unwrap();
+    for word in ["stays", "reused"] {
+        file["cameras"][place]["existing"] = json!(word);
+        assert_eq!(judged(&file), before, "{word}");
+    }
+    file["cameras"][place]["existing"] = json!("goes");
+    let without = judged(&file);
+    assert!(without.sight_lines.iter().all(|line| line.camera != best.camera));
+    assert_eq!(without.heads.iter().filter(|head| head.camera == best.camera).count(), 0);
+    // As if it had been taken out of the file.
+    file["cameras"].as_array_mut().unwrap().remove(place);
+    assert_eq!(judged(&file), without);
 }

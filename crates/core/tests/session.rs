@@ -45,6 +45,8 @@ enum Act {
     Emitter(usize, f64, f64),
     Hang(usize, u8),
     Plate(usize, f64),
+    Existing(usize, u8),
+    Matters(usize, u32),
 }
 
 fn act() -> impl Strategy<Value = Act> {
@@ -72,7 +74,9 @@ fn act() -> impl Strategy<Value = Act> {
         (n.clone(), 0..4_u8).prop_map(|(n, how)| Act::Expose(n, how)),
         (n.clone(), -6.0..6.0_f64, -6.0..6.0_f64).prop_map(|(n, x, y)| Act::Emitter(n, x, y)),
         (n.clone(), 0..6_u8).prop_map(|(n, how)| Act::Hang(n, how)),
-        (n, 0.0..12.0_f64).prop_map(|(n, speed)| Act::Plate(n, speed)),
+        (n.clone(), 0.0..12.0_f64).prop_map(|(n, speed)| Act::Plate(n, speed)),
+        (n.clone(), 0..4_u8).prop_map(|(n, how)| Act::Existing(n, how)),
+        (n, 1..9_u32).prop_map(|(n, importance)| Act::Matters(n, importance)),
     ]
 }
 
@@ -252,6 +256,11 @@ fn change(file: &SiteFile, act: &Act) -> SiteChange {
             (c.model.form, c.mounted_as) =
                 (serde_json::from_value(json!(form)).unwrap(), serde_json::from_value(hangs).unwrap());
         }),
+        Act::Existing(n, how) => camera(file, *n, |c| {
+            let how = [json!(null), json!("stays"), json!("goes"), json!("reused")][*how as usize].clone();
+            c.existing = serde_json::from_value(how).unwrap();
+        }),
+        Act::Matters(n, importance) => target(file, *n, |t| t.importance = Some(*importance)),
         Act::Plate(n, speed) => target(file, *n, |t| {
             t.subject = serde_json::from_value(json!("plate")).unwrap();
             t.task = serde_json::from_value(json!("read")).unwrap();

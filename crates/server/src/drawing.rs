@@ -1,12 +1,14 @@
-//! Drawings of other programs, read in a process of their own: whatever a file makes of the libraries that read it, memory, time and
+//! Drawings and data sheets of others, read in a process of their own: whatever a file makes of the libraries that read it, memory, time and
 //! output are bounded, and the server goes on. The process is this very program (`bright-angle read-drawing`).
 
 use crate::dxf::{self, Unit};
+use crate::sheet;
 use bright_angle_core::Fault;
 use bright_angle_core::exchange::{Import, geojson};
 use rlimit::{Resource, setrlimit};
 use rocket::tokio;
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use serde_json::value::RawValue;
 use std::io::{Read, Write};
 use std::path::PathBuf;
@@ -27,7 +29,12 @@ pub enum Kind {
     Dxf,
     /// GeoJSON.
     Geojson,
+    /// A data sheet, text or PDF.
+    Sheet,
 }
+
+/// What stands before the answer: libraries may print what they please before.
+const MARK: u8 = 0x1e;
 
 /// Reads a drawing here and now.
 ///
@@ -37,7 +44,18 @@ pub fn read(kind: Kind, unit: Option<Unit>, text: &str) -> Result<Import, Fault>
     match kind {
         Kind::Dxf => dxf::read(text, unit),
         Kind::Geojson => geojson::read(text),
+        Kind::Sheet => Err(Fault::new("file", "is no drawing")),
     }
+}
+
+/// Reads whatever it is here and now: what comes of it, as JSON.
+fn read_any(kind: Kind, unit: Option<Unit>, bytes: &[u8]) -> Result<Value, Fault> {
+    let told = |error: serde_json::Error| Fault::new("file", error.to_string());
+    if kind == Kind::Sheet {
+        return serde_json::to_value(sheet::read(bytes)?).map_err(told);
+    }
+    let text = std::str::from_utf8(bytes).map_err(|_| Fault::new("file", "is not UTF-8"))?;
+    serde_json::to_value(read(kind, unit, text)?).map_err(told)
 }
 
 /// A library that falls over says so on standard error, page by page; that it did is answered instead.
@@ -60,14 +78,14 @@ pub fn serve_one(kind: Kind, unit: Option<Unit>) -> Result<(), String> {
     for (what, most) in [(Resource::AS, MEMORY), (Resource::CPU, SECONDS), (Resource::FSIZE, 0), (Resource::CORE, 0)] {
         setrlimit(what, most, most).map_err(|error| error.to_string())?;
     }
-    let mut text = String::new();
-    std::io::stdin().lock().read_to_string(&mut text).map_err(|error| error.to_string())?;
-    let answer = match read(kind, unit, &text) {
+    let mut bytes = Vec::new();
+    std::io::stdin().lock().read_to_end(&mut bytes).map_err(|error| error.to_string())?;
+    let answer = match read_any(kind, unit, &bytes) {
         Ok(import) => Answer::Import(import),
         Err(fault) => Answer::Fault(fault),
     };
     let text = serde_json::to_string(&answer).map_err(|error| error.to_string())?;
-    std::io::stdout().lock().write_all(text.as_bytes()).map_err(|error| error.to_string())
+    std::io::stdout().lock().write_all(&[&[MARK], text.as_bytes()].concat()).map_err(|error| error.to_string())
 }
 
 /// Who reads drawings for the server.
@@ -81,12 +99,13 @@ impl Reader {
     ///
     /// # Errors
     /// What the drawing is refused for, also if it brought the process down.
-    pub async fn read(&self, kind: Kind, unit: Option<&str>, text: &str) -> Result<Box<RawValue>, Fault> {
+    pub async fn read(&self, kind: Kind, unit: Option<&str>, bytes: &[u8]) -> Result<Box<RawValue>, Fault> {
         let broken = |why: &str| Fault::new("file", format!("cannot be read: {why}"));
         let mut command = Command::new(&self.program);
         command.arg("read-drawing").arg(match kind {
             Kind::Dxf => "dxf",
             Kind::Geojson => "geojson",
+            Kind::Sheet => "sheet",
         });
         command.args(unit.iter().flat_map(|unit| ["--unit", unit]));
         // It knows nothing of the database.
@@ -96,7 +115,7 @@ impl Reader {
         let tell = async move {
             if let Some(mut stdin) = stdin {
                 // One that has fallen over does not listen to the end.
-                let _ = stdin.write_all(text.as_bytes()).await;
+                let _ = stdin.write_all(bytes).await;
             }
         };
         let hear = async move {
@@ -114,7 +133,8 @@ impl Reader {
         if !ended.success() {
             return Err(broken("it is broken inside, or takes too much memory or time; take a part of it"));
         }
-        match serde_json::from_slice(&answer) {
+        let begins = answer.iter().rposition(|byte| *byte == MARK).map_or(answer.len(), |place| place + 1);
+        match serde_json::from_slice(&answer[begins..]) {
             Ok(Answer::Import(import)) => Ok(import),
             Ok(Answer::Fault(fault)) => Err(fault),
             Err(_) => Err(broken("it is broken inside")),

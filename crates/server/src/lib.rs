@@ -12,4 +12,5 @@ pub mod front;
 pub mod picture;
 pub mod relief;
 pub mod share;
+pub mod sheet;
 pub mod store;

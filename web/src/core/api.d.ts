@@ -1270,6 +1270,7 @@ export interface components {
             mounted_on?: string | null;
             mounted_as?: null | components["schemas"]["MountedAs"];
             housing?: null | components["schemas"]["Housing"];
+            existing?: null | components["schemas"]["Existing"];
             /**
              * Format: double
              * @description Height of its optical centre, m.
@@ -1681,6 +1682,11 @@ export interface components {
             /** @description Each target with its verdict. */
             targets: components["schemas"]["TargetResult"][];
         };
+        /**
+         * @description What becomes of something that was there before.
+         * @enum {string}
+         */
+        Existing: "stays" | "goes" | "reused";
         /**
          * @description How a picture is exposed by night.
          * @enum {string}
@@ -2421,6 +2427,7 @@ export interface components {
                 mounted_on?: string | null;
                 mounted_as?: null | components["schemas"]["MountedAs"];
                 housing?: null | components["schemas"]["Housing"];
+                existing?: null | components["schemas"]["Existing"];
                 /**
                  * Format: double
                  * @description Height of its optical centre, m.
@@ -2656,6 +2663,7 @@ export interface components {
                 outdoor?: boolean | null;
                 /** @description Whether somebody standing can reach it. */
                 in_reach?: boolean | null;
+                existing?: null | components["schemas"]["Existing"];
                 /** @description Anything else. */
                 note?: string | null;
                 /** @description Its photos. */
@@ -4599,6 +4607,7 @@ export interface components {
             outdoor?: boolean | null;
             /** @description Whether somebody standing can reach it. */
             in_reach?: boolean | null;
+            existing?: null | components["schemas"]["Existing"];
             /** @description Anything else. */
             note?: string | null;
             /** @description Its photos. */
@@ -5518,6 +5527,7 @@ export type Effect = components['schemas']['Effect'];
 export type Ellipse = components['schemas']['Ellipse'];
 export type Emitter = components['schemas']['Emitter'];
 export type Evaluation = components['schemas']['Evaluation'];
+export type Existing = components['schemas']['Existing'];
 export type Exposed = components['schemas']['Exposed'];
 export type Exposure = components['schemas']['Exposure'];
 export type ExposureMode = components['schemas']['ExposureMode'];

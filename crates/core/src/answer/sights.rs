@@ -39,6 +39,8 @@ pub struct Sights {
 /// # Errors
 /// Names the id that the site does not have.
 pub fn sights(session: &Session, target: Option<String>, head: Option<HeadRef>) -> Result<Sights, Fault> {
+    // A camera that goes can be in the hand, and shows nothing.
+    let head = head.filter(|head| !session.site().goes(&head.camera));
     let line = target.as_ref().zip(head.as_ref()).map(|(target, head)| head.to(target));
     let found = line.as_ref().map(|line| session.line(line)).transpose()?.flatten();
     let short = |line: &SightLine| -> Result<Option<String>, Fault> {

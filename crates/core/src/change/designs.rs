@@ -119,10 +119,15 @@ pub fn facts(site: &SiteFile, id: Option<&str>, wish: &GroundWish) -> Result<Des
         broken: count(&|verdict| matches!(verdict, Verdict::Broken | Verdict::Unknown)),
         targets: session.results().to_vec(),
         lost_with_one: worst.unwrap_or(0),
-        cables: file.cameras.len(),
-        heads: file.cameras.iter().map(|camera| camera.heads.len()).sum(),
+        cables: file.cameras.iter().filter(|camera| !camera.goes()).count(),
+        heads: file.cameras.iter().filter(|camera| !camera.goes()).map(|camera| camera.heads.len()).sum(),
         models: models(&file.cameras),
-        price: file.cameras.iter().map(|camera| camera.model.price).sum::<Option<f64>>(),
+        price: file
+            .cameras
+            .iter()
+            .filter(|camera| camera.is_bought())
+            .map(|camera| camera.model.price)
+            .sum::<Option<f64>>(),
         seen_m2: ground.seen_m2,
         twice_m2: ground.twice_m2,
         in_turns_m2: ground.in_turns_m2,

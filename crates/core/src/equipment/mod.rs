@@ -4,3 +4,4 @@ pub mod build;
 pub mod catalogue;
 pub mod lens;
 pub mod optics;
+pub mod sheet;

@@ -1,6 +1,6 @@
 //! Cameras as the file writes them: where they are, their model, their heads.
 
-use super::{Emitter, Form, HeadFile, Housing, Lens, Model, MountedAs, Point2};
+use super::{Emitter, Existing, Form, HeadFile, Housing, Lens, Model, MountedAs, Point2};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -29,6 +29,9 @@ pub struct CameraFile {
     /// The housing that it stands in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub housing: Option<Housing>,
+    /// What becomes of a camera that was there before: one that goes is judged no more; new where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub existing: Option<Existing>,
     /// Height of its optical centre, m.
     pub height_m: f64,
     /// Height of the ground under it, m; `height_m` is over it.
@@ -48,6 +51,16 @@ impl CameraFile {
     /// Where its optical centre is, m.
     pub fn eye(&self) -> DVec3 {
         DVec3::new(self.position[0], self.position[1], self.ground_m + self.height_m)
+    }
+
+    /// Whether it was there before and is taken down.
+    pub fn goes(&self) -> bool {
+        self.existing == Some(Existing::Goes)
+    }
+
+    /// Whether it is bought: one that was there costs nothing.
+    pub fn is_bought(&self) -> bool {
+        self.existing.is_none()
     }
 
     /// Fits the heads to the model: its lens, focal lengths that it has, presets and flattened views only where it can have them.

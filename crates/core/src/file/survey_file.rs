@@ -50,6 +50,9 @@ pub struct Spot {
     /// Whether somebody standing can reach it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub in_reach: Option<bool>,
+    /// What becomes of the hole and the box that were there before; new where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub existing: Option<Existing>,
     /// Anything else.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<String>,
@@ -75,10 +78,23 @@ impl Spot {
             cable_m: None,
             outdoor: None,
             in_reach: None,
+            existing: None,
             note: None,
             photos: vec![],
         }
     }
+}
+
+/// What becomes of something that was there before.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Existing {
+    /// It stays as it is.
+    Stays,
+    /// It is taken down: nothing counts on it.
+    Goes,
+    /// It is used again, here.
+    Reused,
 }
 
 /// What sort of place a spot is.

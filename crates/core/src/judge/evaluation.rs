@@ -242,7 +242,7 @@ pub(crate) fn verdicts(site: &Site, seen: &[Seen]) -> Vec<TargetResult> {
 
 /// Each head of the file by itself, at its own aim: where it parks, if it has presets.
 pub(crate) fn describe_heads(site: &Site) -> Vec<HeadResult> {
-    let heads = site.file().cameras.iter().enumerate();
+    let heads = site.file().cameras.iter().enumerate().filter(|(_, camera)| !camera.goes());
     let heads = heads.flat_map(|(camera, file)| (0..file.heads.len()).map(move |place| (camera, place)));
     heads.map(|(camera, place)| describe_head(site, &parked(site, camera, place))).collect()
 }

@@ -169,6 +169,9 @@ impl Site {
     }
 
     fn heads_of(&self, place: usize, camera: &CameraFile) -> Vec<Head> {
+        if camera.goes() {
+            return vec![];
+        }
         let views = camera.heads.iter().enumerate();
         let views = views.flat_map(|(head, file)| file.views().into_iter().map(move |which| (head, which)));
         views.map(|view| self.head_of(place, camera, view)).collect()
@@ -265,6 +268,11 @@ impl Site {
         self.view_place(camera, head, None).map(|place| &self.heads[place])
     }
 
+    /// Whether a camera is there that goes: it has no heads to be judged.
+    pub fn goes(&self, camera: &str) -> bool {
+        self.file.cameras.iter().any(|held| held.id == camera && held.goes())
+    }
+
     /// One of a head's views; without a view's id its first.
     pub fn view(&self, head: &HeadRef) -> Result<&Head, Fault> {
         self.view_place(&head.camera, &head.head, head.view.as_deref()).map(|place| &self.heads[place])
@@ -275,6 +283,9 @@ impl Site {
         let of_head = |h: &&Head| h.camera_id() == camera && h.id() == head;
         let found = self.heads.iter().position(|h| of_head(&h) && (view.is_none() || h.view_id() == view));
         found.ok_or_else(|| {
+            if self.goes(camera) {
+                return Fault::new("camera", format!("camera \"{camera}\" goes: it is judged no more"));
+            }
             match (self.heads.iter().any(|h| h.camera_id() == camera), self.heads.iter().find(of_head)) {
                 (false, _) => {
                     Fault::new("camera", format!("the site has no camera \"{camera}\"")).of(FaultCode::UnknownId)

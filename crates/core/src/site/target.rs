@@ -39,6 +39,8 @@ pub struct Target {
     pub distance: Distance,
     /// How many heads must keep it.
     pub heads_wanted: usize,
+    /// How much it matters, from 1 for the first of all down to nearly nothing; nothing where nobody said.
+    pub weight: f64,
     /// Height of the ground there, m.
     pub ground: f64,
     /// How long it may go unseen, s.
@@ -103,6 +105,7 @@ impl Target {
             speed: file.speed_mps,
             distance: file.distance.clone(),
             heads_wanted: file.heads_wanted as usize,
+            weight: file.importance.map_or(0.0, |importance| 1.0 / f64::from(importance.max(1))),
             ground: file.ground_m,
             unseen_at_most_s: file.unseen_at_most_s,
             is_reflecting: file.subject == Subject::Plate && file.plate.as_ref().is_none_or(|plate| plate.reflecting),

@@ -28,7 +28,7 @@ pub async fn import_geojson(
     data: Data<'_>,
 ) -> Result<Json<Box<RawValue>>, ApiError> {
     let text = place.text(data, body::LARGEST_MIB).await?;
-    let read = async { Ok(reader.read(Kind::Geojson, None, &text.content).await?) };
+    let read = async { Ok(reader.read(Kind::Geojson, None, text.content.as_bytes()).await?) };
     place.outside(read).await.map(Json)
 }
 
@@ -47,7 +47,7 @@ pub async fn import_dxf(
 ) -> Result<Json<Box<RawValue>>, ApiError> {
     unit.map(Unit::parse).transpose()?;
     let text = place.text(data, body::LARGEST_MIB).await?;
-    let read = async { Ok(reader.read(Kind::Dxf, unit, &text.content).await?) };
+    let read = async { Ok(reader.read(Kind::Dxf, unit, text.content.as_bytes()).await?) };
     place.outside(read).await.map(Json)
 }
 

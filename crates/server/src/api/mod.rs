@@ -12,6 +12,7 @@ pub(crate) mod headers;
 mod openapi;
 mod pairing;
 mod pictures;
+mod sheets;
 mod sites;
 mod standings;
 mod survey;
@@ -199,6 +200,7 @@ pub fn compute_routes() -> Vec<rocket::Route> {
         exchange::import_geojson,
         exchange::import_dxf,
         exchange::export,
+        sheets::sheet,
         survey::survey,
         survey::adjust,
         survey::first_answer,

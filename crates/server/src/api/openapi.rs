@@ -1,7 +1,7 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
 use super::guard::LetIn;
-use super::{compute, error, exchange, pairing, pictures, sites, standings, survey};
+use super::{compute, error, exchange, pairing, pictures, sheets, sites, standings, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -20,6 +20,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         exchange::import_geojson,
         exchange::import_dxf,
         exchange::export,
+        sheets::sheet,
         survey::survey,
         survey::adjust,
         survey::first_answer,

@@ -5,6 +5,7 @@ use super::{Answer, input};
 use crate::api::exchange::written;
 use crate::drawing::{self, Kind};
 use crate::dxf::Unit;
+use crate::sheet;
 use bright_angle_core::Fault;
 use std::path::Path;
 use std::process::ExitCode;
@@ -27,6 +28,12 @@ pub fn read_drawing(kind: Kind, unit: Option<&str>) -> ExitCode {
             ExitCode::FAILURE
         }
     }
+}
+
+pub fn sheet(file: &Path) -> Answer {
+    let bytes = input::bytes(file)?;
+    drawing::fall_silently();
+    json(&sheet::read(&bytes).map_err(|fault| vec![Fault::new(file.display().to_string(), fault.message)])?)
 }
 
 pub fn export(file: &Path, format: &str) -> Answer {

@@ -15,6 +15,12 @@ pub fn site(path: &Path) -> Result<Site, Vec<Fault>> {
 /// Reads a text; `-` is standard input.
 pub fn text(path: &Path) -> Result<String, Vec<Fault>> {
     let name = path.display().to_string();
+    String::from_utf8(bytes(path)?).map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])
+}
+
+/// Reads a file as it is; `-` is standard input.
+pub fn bytes(path: &Path) -> Result<Vec<u8>, Vec<Fault>> {
+    let name = path.display().to_string();
     let cannot = |error: std::io::Error| vec![Fault::new(name.as_str(), error.to_string())];
     let mut bytes = Vec::new();
     let read = |reader: &mut dyn Read, bytes: &mut Vec<u8>| reader.take(LARGEST + 1).read_to_end(bytes);
@@ -27,5 +33,5 @@ pub fn text(path: &Path) -> Result<String, Vec<Fault>> {
     if bytes.len() as u64 > LARGEST {
         return Err(vec![Fault::new(name, format!("is larger than {} MiB", LARGEST / 1024 / 1024))]);
     }
-    String::from_utf8(bytes).map_err(|error| vec![Fault::new(name.as_str(), format!("is not UTF-8: {error}"))])
+    Ok(bytes)
 }

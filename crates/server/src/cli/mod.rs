@@ -195,6 +195,11 @@ enum Command {
         #[arg(long)]
         unit: Option<String>,
     },
+    /// What a data sheet says of the cameras in it: figures with the lines they were read from, what is missing, what contradicts
+    Sheet {
+        /// Text or PDF, or - for standard input
+        file: PathBuf,
+    },
     /// The solids of a site as GeoJSON or DXF, or its plan as SVG
     Export {
         /// Site file, or - for standard input
@@ -288,6 +293,7 @@ pub fn run() -> ExitCode {
         }
         Command::Import { file, unit } => exchange::import(&file, unit.as_deref()),
         Command::ReadDrawing { kind, unit } => return exchange::read_drawing(kind, unit.as_deref()),
+        Command::Sheet { file } => exchange::sheet(&file),
         Command::Export { file, format } => exchange::export(&file, &format),
         Command::Adjust { file } => compute::adjust(&file),
         Command::Survey { file } => compute::survey(&file),

@@ -5,6 +5,7 @@ import type { SiteFile } from "../../core/types";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { useInHand } from "../../model/inHand";
+import { byImportance } from "../../model/lines";
 import { cameraOf, lensOf } from "../../model/lookups";
 import { aimedOf, hasFocal, keyOf } from "../../model/views";
 import { rounded } from "../../model/points";
@@ -18,7 +19,7 @@ import { TOOLS, toggle, turnTo } from "./tools";
 export function useKeys(site: SiteFile): void {
   const order = useRef<string[]>([]);
   useEffect(() => {
-    order.current = site.targets.map((target) => target.id);
+    order.current = byImportance(site.targets).map((target) => target.id);
   }, [site]);
   useEffect(() => {
     const { place } = useInHand.getState();

@@ -43,7 +43,7 @@ pub fn measured(desk: &Desk) -> Option<(Rank, Way)> {
     let heads: Vec<_> = judged.iter().map(|(head, judged)| (*head, judged)).collect();
     let mut results = desk.session.results().to_vec();
     results[desk.target_place] = promise_of(desk.site, &target, &heads);
-    let (rank, effects) = compare_sites(0.8, desk.session.results(), &results);
+    let (rank, effects) = compare_sites(0.8, desk.site, desk.session.results(), &results);
     let path = format!("/targets/{}/distance", desk.target_place);
     let value = Some(json!(then.distance));
     let way = Way {
@@ -164,7 +164,7 @@ pub fn added(desk: &Desk, camera: CameraFile, effort: f64) -> Option<(Rank, Vec<
     let view = view(desk.site, &head, &eye);
     let mut seen: Vec<Seen> = seen_by(desk.site, desk.session.views());
     seen.push(Seen { head: &head, view: &view });
-    let (rank, effects) = compare_sites(effort, desk.session.results(), &verdicts(desk.site, &seen));
+    let (rank, effects) = compare_sites(effort, desk.site, desk.session.results(), &verdicts(desk.site, &seen));
     let rank = desk.by_school(rank, &seen);
     // A plate may lack its overview still: it is better off than before.
     let better = |effect: &super::way::Effect| effect.target == desk.target().id && effect.after < effect.before;

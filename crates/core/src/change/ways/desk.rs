@@ -231,7 +231,7 @@ impl<'a> Desk<'a> {
                 Seen { head, view }
             })
             .collect();
-        let (rank, effects) = compare_sites(effort, self.session.results(), &verdicts(self.site, &seen));
+        let (rank, effects) = compare_sites(effort, self.site, self.session.results(), &verdicts(self.site, &seen));
         Some((self.by_school(rank, &seen), effects))
     }
 }

@@ -56,7 +56,7 @@ pub fn one_more_lamp(desk: &Desk, units: Units) -> Option<(Rank, Way)> {
         let order = file.lamps.iter().map(|lamp| lamp.id.clone()).chain([id.clone()]).collect();
         let lamps = Some(ListChange { order: Some(order), put: vec![lamp.clone()] });
         session.apply(SiteChange { lamps, ..SiteChange::default() }).ok()?;
-        let (rank, effects) = compare_sites(EFFORT, desk.session.results(), session.results());
+        let (rank, effects) = compare_sites(EFFORT, desk.site, desk.session.results(), session.results());
         let keeps = effects.iter().any(|effect| effect.target == target.id && effect.after == Verdict::Kept);
         let path = if file.lamps.is_empty() { "/lamps" } else { "/lamps/-" };
         let value = if file.lamps.is_empty() { json!([lamp]) } else { json!(lamp) };

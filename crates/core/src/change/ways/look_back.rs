@@ -93,7 +93,7 @@ pub fn look_back(
         let own = view(site, &head, &eye);
         let mut all: Vec<Seen> = seen_by(site, session.views());
         all.push(Seen { head: &head, view: &own });
-        let (rank, effects) = compare_sites(7.0, session.results(), &verdicts(site, &all));
+        let (rank, effects) = compare_sites(7.0, site, session.results(), &verdicts(site, &all));
         let way = Way {
             kind: WayKind::Camera,
             says: format!("Look back along {name}: one more camera {place}, {}", camera.model.name),

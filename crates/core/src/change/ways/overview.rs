@@ -88,6 +88,7 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
         ground_m: spot.ground_m,
         model: model.clone(),
         emitter: None,
+        existing: None,
         heads: vec![HeadFile::new("h1", aimed)],
     };
     let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));
@@ -101,7 +102,7 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
     let own = view(desk.site, &head, &eye);
     let mut all: Vec<Seen> = seen_by(desk.site, desk.session.views());
     all.push(Seen { head: &head, view: &own });
-    let (rank, effects) = compare_sites(2.0, desk.session.results(), &verdicts(desk.site, &all));
+    let (rank, effects) = compare_sites(2.0, desk.site, desk.session.results(), &verdicts(desk.site, &all));
     let way = Way {
         kind: WayKind::Overview,
         says: format!("Put up an overview camera at {}: {}", spot.name, camera.model.name),

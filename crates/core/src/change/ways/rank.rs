@@ -4,6 +4,7 @@ use super::way::{Effect, Way, WayKind};
 use crate::file::OverlapSchool;
 use crate::judge::TargetResult;
 use crate::judge::evaluation::Seen;
+use crate::site::Site;
 use crate::verdict::Verdict;
 use std::cmp::Ordering;
 use std::collections::HashSet;
@@ -23,6 +24,8 @@ pub struct Rank {
     broken: usize,
     /// How many others it makes worse.
     worsened: usize,
+    /// How much those matter that it breaks or makes worse.
+    harm: f64,
     /// How much of a change it is, less what it gains.
     cost: f64,
 }
@@ -42,7 +45,7 @@ impl Rank {
     /// The better rank first.
     pub fn compare(&self, other: &Rank) -> Ordering {
         let losses = |rank: &Rank| (rank.broken, rank.worsened);
-        losses(self).cmp(&losses(other)).then(self.cost.total_cmp(&other.cost))
+        losses(self).cmp(&losses(other)).then(self.harm.total_cmp(&other.harm)).then(self.cost.total_cmp(&other.cost))
     }
 
     /// Whether it makes any promise worse.
@@ -51,16 +54,19 @@ impl Rank {
     }
 }
 
-/// Ranks a change of some effort by what the site's promises are now and would be then.
-pub fn compare_sites(effort: f64, now: &[TargetResult], then: &[TargetResult]) -> (Rank, Vec<Effect>) {
+/// Ranks a change of some effort by what the site's promises are now and would be then; what matters more counts for more.
+pub fn compare_sites(effort: f64, site: &Site, now: &[TargetResult], then: &[TargetResult]) -> (Rank, Vec<Effect>) {
     let pairs = || now.iter().zip(then);
+    let weighed = || site.targets().iter().map(|target| target.weight).zip(pairs());
+    let harm = weighed().filter(|(_, (before, after))| after.verdict > before.verdict).map(|(weight, _)| weight).sum();
     let worse = || pairs().filter(|(before, after)| after.verdict > before.verdict);
     let broken = worse().filter(|(_, after)| after.verdict == Verdict::Broken).count();
-    let gains = pairs().filter(|(before, after)| after.verdict < before.verdict).count();
+    let better = weighed().filter(|(_, (before, after))| after.verdict < before.verdict);
+    let gains: f64 = better.map(|(weight, _)| 1.0 + weight).sum();
     let effects = pairs()
         .filter(|(before, after)| before.verdict != after.verdict || before.best != after.best)
         .map(|(before, after)| Effect { target: before.target.clone(), before: before.verdict, after: after.verdict });
-    let rank = Rank { broken, worsened: worse().count() - broken, cost: effort - GAIN * gains as f64 };
+    let rank = Rank { broken, worsened: worse().count() - broken, harm, cost: effort - GAIN * gains };
     (rank, effects.collect())
 }
 
@@ -97,11 +103,14 @@ mod tests {
 
     #[test]
     fn the_schools_of_overlap_order_ways_the_other_way_round() {
-        let rank = Rank { broken: 0, worsened: 0, cost: 1.0 };
+        let rank = Rank { broken: 0, worsened: 0, harm: 0.0, cost: 1.0 };
         let with_one_more = |school| rank.by_school(school, 2, 3).compare(&rank);
         assert_eq!(with_one_more(Some(OverlapSchool::BackUp)), Ordering::Less, "comes first");
         assert_eq!(with_one_more(Some(OverlapSchool::Spread)), Ordering::Greater);
         assert_eq!(with_one_more(None), Ordering::Equal);
+        let harms_little = Rank { broken: 1, harm: 0.1, ..rank };
+        let harms_much = Rank { harm: 1.0, cost: 0.0, ..harms_little };
+        assert_eq!(harms_little.compare(&harms_much), Ordering::Less, "what matters less is broken sooner");
         let breaks = Rank { broken: 1, ..rank };
         assert_eq!(
             breaks.by_school(Some(OverlapSchool::BackUp), 0, 9).compare(&rank),

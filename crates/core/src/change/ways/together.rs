@@ -113,7 +113,8 @@ fn one_more_for_the_rest(desk: &Desk, left: &[DVec3], units: Units) -> Option<(R
             let view = view(desk.site, &head, &eye);
             let mut seen: Vec<Seen> = seen_by(desk.site, desk.session.views());
             seen.push(Seen { head: &head, view: &view });
-            let (rank, effects) = compare_sites(ONE_MORE, desk.session.results(), &verdicts(desk.site, &seen));
+            let (rank, effects) =
+                compare_sites(ONE_MORE, desk.site, desk.session.results(), &verdicts(desk.site, &seen));
             let rank = desk.by_school(rank, &seen);
             let way = Way {
                 kind: WayKind::Camera,

@@ -15,7 +15,7 @@ pub struct Part {
     pub cameras: Vec<String>,
 }
 
-/// The cameras of a site by model.
+/// The cameras that are bought for a site, by model.
 ///
 /// ```
 /// use bright_angle_core::{Site, show::papers::parts::parts, file::SiteFile};
@@ -23,7 +23,7 @@ pub struct Part {
 /// ```
 pub fn parts(site: &Site) -> Vec<Part> {
     let mut parts: Vec<Part> = Vec::new();
-    for camera in &site.file().cameras {
+    for camera in site.file().cameras.iter().filter(|camera| camera.is_bought()) {
         let (model, name) = (&camera.model.name, camera.name.clone());
         match parts.iter_mut().find(|part| part.model == *model) {
             Some(part) => {

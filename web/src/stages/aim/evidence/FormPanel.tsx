@@ -16,6 +16,7 @@ export function FormPanel(props: FormProps) {
     <>
       <OfItsForm {...props} />
       <Hangs {...props} />
+      <Existing {...props} />
       <MountedOn {...props} />
     </>
   );
@@ -92,6 +93,42 @@ function Hangs({ camera }: FormProps) {
           }
         />
       </label>
+    </div>
+  );
+}
+
+type Was = NonNullable<Camera["existing"]> | "";
+const WAS: readonly (readonly [Was, string])[] = [
+  ["", "new"],
+  ["stays", "there, stays"],
+  ["reused", "there, used again"],
+  ["goes", "there, goes"],
+];
+
+/** Whether it was there before, and what becomes of it. */
+function Existing({ camera }: FormProps) {
+  const edit = useSite((state) => state.edit);
+  return (
+    <div className="form-panel hangs">
+      <label className="stacked">
+        This camera is
+        <Select<Was>
+          size="small"
+          aria-label="Whether the camera was there before"
+          popupMatchSelectWidth={false}
+          value={camera.existing ?? ""}
+          options={WAS.map(([value, label]) => ({ value, label }))}
+          onChange={(was) =>
+            edit(`What becomes of ${camera.name}`, (draft) => {
+              const held = cameraOf(draft, camera.id);
+              if (!held) return;
+              if (was) held.existing = was;
+              else delete held.existing;
+            })
+          }
+        />
+      </label>
+      {camera.existing === "goes" && <p className="hint">It goes: no promise counts on it, and it is not judged.</p>}
     </div>
   );
 }

@@ -134,6 +134,24 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
           />
           <Dial
             change={change}
+            says="Change how much it matters"
+            of={target.id}
+            label="Importance"
+            value={target.importance ?? null}
+            empty={{
+              word: "not said",
+              set: (t) => {
+                delete t.importance;
+              },
+            }}
+            quantity={whole("")}
+            min={1}
+            max={99}
+            hint="1 comes first in lists; what matters less is given up sooner"
+            set={(t, v) => (t.importance = v)}
+          />
+          <Dial
+            change={change}
             says="Change how many must see it"
             of={target.id}
             label="Cameras that must see it"

@@ -13,6 +13,7 @@ import { VerdictMark } from "../../../ui/VerdictMark";
 import { TASK_WORDS, shortPixels } from "../../../ui/words";
 import { useBringIn } from "../draw/drawView";
 import { draw, selectByBox } from "../draw/drawing";
+import { byImportance } from "../../../model/lines";
 import { PromiseForm } from "./PromiseForm";
 import { Button } from "../../../ui/controls";
 import "./promises.css";
@@ -26,7 +27,8 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
   const because = useAnswer(shown.site, { ask: "reasons", units }, { rest: "live", every: 250, by: "surveyor" });
   const reasons = new Map(because.value?.map((reason) => [reason.target, reason]));
   const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
-  const { targets, cameras } = shown.site;
+  const { cameras } = shown.site;
+  const targets = byImportance(shown.site.targets);
   const names = new Map(cameras.map(({ id, name }) => [id, name]));
   return (
     <section className="promises" aria-label="Promises">

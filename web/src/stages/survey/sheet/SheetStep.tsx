@@ -1,9 +1,10 @@
 /** The survey as a sheet to print: the brief, then a page for every five targets, each with the drawing. */
 import { Button } from "antd";
 import { useLayoutEffect, useRef, useState } from "react";
-import type { Brief, SiteFile, Target } from "../../../core/types";
+import type { Brief, Camera, SiteFile, Target } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
 import { useSettings } from "../../../keep/settings";
+import { isAimedAt } from "../../../model/lines";
 import { middle } from "../../../model/lookups";
 import { nameOf } from "../../../model/readings";
 import { DrawingImage } from "../../../plan/layers/DrawingImage";
@@ -59,6 +60,7 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
           ))}
         </dl>
         <SpotTable site={site} />
+        {site.cameras.length > 0 && <CameraTable site={site} />}
       </article>
       {pages.map((targets, place) => (
         <article key={place} className="sheet-page" tabIndex={0}>
@@ -126,6 +128,64 @@ function SpotTable({ site }: { site: SiteFile }) {
     </table>
   );
 }
+
+/** One line a camera, under the number that stands on the plan. */
+function CameraTable({ site }: { site: SiteFile }) {
+  const units = useSettings((settings) => settings.units);
+  const spotOf = (camera: Camera) => site.spots?.find((spot) => spot.id === camera.spot);
+  const far = (camera: Camera): string => {
+    const readings = (site.readings ?? []).filter(
+      (r) => r.used !== false && (r.to === camera.spot || r.from === camera.spot),
+    );
+    return readings.map((reading) => formatLength(reading.slope_m, units, 1)).join(", ") || "—";
+  };
+  return (
+    <table aria-label="Cameras">
+      <thead>
+        <tr>
+          <th>Camera</th>
+          <th>Sees</th>
+          <th>Distance</th>
+          <th>Model</th>
+          <th>Lens set to</th>
+          <th>Picture</th>
+          <th>Height</th>
+          <th>Back box</th>
+          <th>Cable</th>
+        </tr>
+      </thead>
+      <tbody>
+        {site.cameras.map((camera) => {
+          const spot = spotOf(camera);
+          const sees = site.targets.filter((target) => isAimedAt({ ...site, cameras: [camera] }, target));
+          const { lens, sensor } = camera.model;
+          return (
+            <tr key={camera.id}>
+              <td>
+                {camera.name}
+                {camera.existing && `, ${WAS[camera.existing]}`}
+              </td>
+              <td>{sees.map(({ name }) => name).join(", ") || "—"}</td>
+              <td>{far(camera)}</td>
+              <td>{camera.model.name}</td>
+              <td>
+                {lens.focal_max_mm > lens.focal_min_mm
+                  ? camera.heads.map((head) => `${head.focal_mm.toFixed(1)} mm`).join(", ")
+                  : `${lens.focal_min_mm} mm, fixed`}
+              </td>
+              <td>{((sensor.width_px * sensor.height_px) / 1e6).toFixed(0)} MP</td>
+              <td>{formatLength(camera.height_m, units)}</td>
+              <td>{spot?.back_box === true ? (camera.model.back_box ?? "yes") : said(spot?.back_box)}</td>
+              <td>{spot?.cable_m == null ? "—" : formatLength(spot.cable_m, units, 0)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+const WAS = { stays: "stays", goes: "goes", reused: "used again" };
 
 function TargetTable({ site, targets }: { site: SiteFile; targets: Target[] }) {
   const units = useSettings((settings) => settings.units);

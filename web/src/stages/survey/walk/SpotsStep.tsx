@@ -103,6 +103,14 @@ export function SpotsStep({ site, item }: { site: SiteFile; item: string | null 
   );
 }
 
+/** What was there before, and what becomes of it. */
+const WAS = [
+  ["new", "New"],
+  ["stays", "There, stays"],
+  ["reused", "There, used again"],
+  ["goes", "There, goes"],
+] as const;
+
 function SpotForm({ spot }: { spot: Spot }) {
   const needed = (field: string): { name: string; needed: boolean } => ({
     name: field,
@@ -165,6 +173,22 @@ function SpotForm({ spot }: { spot: Spot }) {
         label="Back box needed"
         value={spot.back_box}
         onChange={(v) => change("Back box", (s) => void (s.back_box = v), typing("back box"))}
+      />
+      <ChoiceField
+        name="existing"
+        label="Hole and box"
+        value={spot.existing ?? "new"}
+        options={WAS}
+        onChange={(v) =>
+          change(
+            "What becomes of the spot",
+            (s) => {
+              if (v === "new") delete s.existing;
+              else s.existing = v;
+            },
+            typing("existing"),
+          )
+        }
       />
       <YesNoField
         {...needed("outdoor")}
