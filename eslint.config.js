@@ -13,7 +13,8 @@ const ROOMS = {
   plan: ["core", "model", "ui", "plan"],
   sites: ["core", "keep", "ui", "sites"],
   phones: ["core", "keep", "ui", "phones"],
-  app: ["core", "model", "keep", "device", "ui", "plan", "sites", "phones", "app", "stages"],
+  catalogue: ["core", "keep", "ui", "catalogue"],
+  app: ["core", "model", "keep", "device", "ui", "plan", "sites", "phones", "catalogue", "app", "stages"],
 };
 const STAGES = ["aim", "survey"];
 /** What a stage may import from, beside itself. */

@@ -21,7 +21,7 @@ fn site(slope_m: f64, task: &str, change: impl FnOnce(&mut Value)) -> Site {
 }
 
 fn wish() -> LineWish {
-    LineWish { target: "t1".into(), spot: "s1".into(), near: false, usual: vec![], like: None }
+    LineWish { target: "t1".into(), spot: "s1".into(), near: false, usual: vec![], own: vec![], like: None }
 }
 
 fn lines(site: &Site, wish: &LineWish) -> FinishedLines {

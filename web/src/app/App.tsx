@@ -11,6 +11,9 @@ import { themeOf } from "./theme";
 // The list of sites comes first, and by itself.
 const SitePage = lazy(() => import("./SitePage").then((module) => ({ default: module.SitePage })));
 
+const CataloguePage = lazy(() =>
+  import("../catalogue/CataloguePage").then((module) => ({ default: module.CataloguePage })),
+);
 const PhonesPage = lazy(() => import("../phones/PhonesPage").then((module) => ({ default: module.PhonesPage })));
 
 const queries = new QueryClient();
@@ -53,6 +56,9 @@ export function App() {
                 </Route>
                 <Route path="/site/:id">
                   {({ id }) => <SitePage key={id} id={id} stage="aim" step={null} item={null} />}
+                </Route>
+                <Route path="/cameras">
+                  <CataloguePage />
                 </Route>
                 <Route path="/phones">
                   <PhonesPage />

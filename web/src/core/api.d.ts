@@ -38,6 +38,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalogue/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The firm's own catalogue. */
+        get: operations["ownCatalogue"];
+        /** Keep the catalogue; refused with the newest where somebody saved in between. */
+        put: operations["saveOwnCatalogue"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -390,6 +408,23 @@ export interface paths {
         get: operations["me"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a data sheet says of the cameras in it: text or a PDF. Nothing is kept. */
+        post: operations["readSheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -769,6 +804,18 @@ export interface components {
             /** @description What the design is made of, by model. */
             parts: components["schemas"]["Part"][];
         } | {
+            /** @description What a model's lens does. */
+            lens_facts: components["schemas"]["LensFacts"];
+        } | {
+            /** @description Models as a table. */
+            write_models: string;
+        } | {
+            /** @description The models of a table. */
+            read_models: components["schemas"]["Model"][];
+        } | {
+            /** @description A catalogue out of its file. */
+            read_stock: components["schemas"]["Stock"];
+        } | {
             /** @description The camera models to choose from. */
             catalogue: components["schemas"]["Model"][];
         } | {
@@ -888,6 +935,7 @@ export interface components {
             camera: string;
             /** @description The model's name. */
             model: string;
+            own?: null | components["schemas"]["Model"];
             /** @enum {string} */
             ask: "model";
         } | {
@@ -1118,6 +1166,26 @@ export interface components {
         } | {
             /** @enum {string} */
             ask: "parts";
+        } | {
+            /** @description The model. */
+            model: components["schemas"]["Model"];
+            /** @enum {string} */
+            ask: "lens_facts";
+        } | {
+            /** @description The models. */
+            models: components["schemas"]["Model"][];
+            /** @enum {string} */
+            ask: "write_models";
+        } | {
+            /** @description The table. */
+            csv: string;
+            /** @enum {string} */
+            ask: "read_models";
+        } | {
+            /** @description The file. */
+            text: string;
+            /** @enum {string} */
+            ask: "read_stock";
         } | {
             /** @enum {string} */
             ask: "catalogue";
@@ -1408,6 +1476,18 @@ export interface components {
              * @description Pixel density there, px/m.
              */
             px_per_m: number;
+        };
+        /** @description A catalogue to be kept. */
+        CatalogueRequest: {
+            /**
+             * Format: int32
+             * @description The number that it was made from; 0 for the first.
+             */
+            based_on: number;
+            /** @description What changed, in a few words. */
+            says: string;
+            /** @description The whole catalogue. */
+            catalogue: components["schemas"]["Stock"];
         };
         /** @description What somebody chose for a thing that both changed. */
         Choice: {
@@ -1879,6 +1959,17 @@ export interface components {
          * @enum {string}
          */
         Form: "bullet" | "turret" | "dome" | "vandal_dome" | "box" | "fisheye" | "multi_head" | "ptz" | "plate";
+        /** @description A figure with its line. */
+        Found: {
+            /** @description Which model, by its place. */
+            model: number;
+            /** @description The field, as in `lens.focal_min_mm`. */
+            field: string;
+            /** @description What was read. */
+            value: Record<string, never>;
+            /** @description The line it was read from. */
+            line: string;
+        };
         /** @description A part of the sensor at a size. */
         Frame: {
             /** @description The top-left corner on the sensor, px. */
@@ -2199,6 +2290,21 @@ export interface components {
              */
             stops: number | null;
         };
+        /** @description The catalogue as it is kept. */
+        KeptCatalogue: {
+            /**
+             * Format: int32
+             * @description Its number; 0 while nothing was saved yet.
+             */
+            number: number;
+            /**
+             * Format: date-time
+             * @description When it was saved; null while nothing was.
+             */
+            saved_at: string | null;
+            /** @description The catalogue. */
+            catalogue: components["schemas"]["Stock"];
+        };
         /** @description A kind of plate with its usual size. */
         KnownPlate: {
             /** @description Width and height, m. */
@@ -2303,6 +2409,41 @@ export interface components {
              */
             f_number?: number | null;
         };
+        /** @description One end of a lens. */
+        LensEnd: {
+            /**
+             * Format: double
+             * @description Focal length, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description Field across, degrees.
+             */
+            hfov_deg: number;
+            /**
+             * Format: double
+             * @description Field upright, degrees.
+             */
+            vfov_deg: number;
+            /** @description Density on the axis by distance: m, px/m. */
+            px_per_m: [
+                number,
+                number
+            ][];
+        };
+        /** @description What a model's lens does. */
+        LensFacts: {
+            /** @description Its wide end, and its long end where it zooms. */
+            ends: components["schemas"]["LensEnd"][];
+            /**
+             * Format: double
+             * @description How far it is from free of distortion: 1 is the pinhole (handbook, section 3).
+             */
+            bend: number;
+            /** @description Whether that was solved from a published field. */
+            published_field: boolean;
+        };
         /** @description Which light a picture is taken in. */
         Light: "day" | {
             /** @description By night, by the infrared light of the camera and by lamps. */
@@ -2353,6 +2494,8 @@ export interface components {
             near?: boolean;
             /** @description Names of models that are taken before others, the one liked most first. */
             usual?: string[];
+            /** @description The firm's own models: asked about before those that ship with the program. */
+            own?: components["schemas"]["Model"][];
             /** @description A camera's id: only its model is asked about. */
             like?: string | null;
         };
@@ -4230,6 +4373,19 @@ export interface components {
              */
             far_m: number | null;
         };
+        /** @description What a data sheet says. */
+        Sheet: {
+            /** @description A model as in the site file for each lens that the sheet offers, as far as the sheet says. */
+            models: Record<string, never>[];
+            /** @description Where each figure was read. */
+            found: components["schemas"]["Found"][];
+            /** @description What a model needs and the sheet does not say, as in `sensor.width_mm`. */
+            missing: string[];
+            /** @description What does not go together, in words. */
+            contradicts: string[];
+            /** @description What is usual for something that the sheet does say, to be confirmed; it is in no model. */
+            suggests: components["schemas"]["Suggestion"][];
+        };
         /** @description One shot. */
         Shot: {
             /**
@@ -4655,6 +4811,20 @@ export interface components {
          * @enum {string}
          */
         Step: "brief" | "drawing" | "spots" | "targets" | "readings";
+        /** @description A catalogue. */
+        Stock: {
+            /** @description Always `bright-angle/catalogue`. */
+            format: string;
+            /**
+             * Format: int32
+             * @description 1.
+             */
+            version: number;
+            /** @description The money of its prices, as in `EUR`. */
+            currency?: string | null;
+            /** @description Its models; no two go by one name. */
+            models: components["schemas"]["Model"][];
+        };
         /** @description One stop of a tour. */
         StopTold: {
             /** @description The preset's id. */
@@ -4691,6 +4861,18 @@ export interface components {
             subject: components["schemas"]["Subject"];
             /** @description Its width and height, m. */
             size_m: number[];
+        };
+        /** @description A figure that the sheet does not say, but that goes with what it says. */
+        Suggestion: {
+            /** @description The field. */
+            field: string;
+            /**
+             * Format: double
+             * @description What is usual.
+             */
+            value: number;
+            /** @description Why, in words. */
+            why: string;
         };
         /** @description A site in short: how each promise stands, and one number a head. */
         Summary: {
@@ -5509,6 +5691,7 @@ export type Camera = components['schemas']['Camera'];
 export type CameraHead = components['schemas']['CameraHead'];
 export type Card = components['schemas']['Card'];
 export type CardPromise = components['schemas']['CardPromise'];
+export type CatalogueRequest = components['schemas']['CatalogueRequest'];
 export type Choice = components['schemas']['Choice'];
 export type Clash = components['schemas']['Clash'];
 export type Conditions = components['schemas']['Conditions'];
@@ -5540,6 +5723,7 @@ export type FirstAnswerRequest = components['schemas']['FirstAnswerRequest'];
 export type Flattened = components['schemas']['Flattened'];
 export type FlattenedBegins = components['schemas']['FlattenedBegins'];
 export type Form = components['schemas']['Form'];
+export type Found = components['schemas']['Found'];
 export type Frame = components['schemas']['Frame'];
 export type FromSpot = components['schemas']['FromSpot'];
 export type GeoPlace = components['schemas']['GeoPlace'];
@@ -5556,6 +5740,7 @@ export type Import = components['schemas']['Import'];
 export type InBeam = components['schemas']['InBeam'];
 export type Infrared = components['schemas']['Infrared'];
 export type InfraredOn = components['schemas']['InfraredOn'];
+export type KeptCatalogue = components['schemas']['KeptCatalogue'];
 export type KnownPlate = components['schemas']['KnownPlate'];
 export type Lamp = components['schemas']['Lamp'];
 export type LampBegins = components['schemas']['LampBegins'];
@@ -5563,6 +5748,8 @@ export type Landmark = components['schemas']['Landmark'];
 export type Layer = components['schemas']['Layer'];
 export type LeftOut = components['schemas']['LeftOut'];
 export type Lens = components['schemas']['Lens'];
+export type LensEnd = components['schemas']['LensEnd'];
+export type LensFacts = components['schemas']['LensFacts'];
 export type Light = components['schemas']['Light'];
 export type LightTold = components['schemas']['LightTold'];
 export type LimitRange = components['schemas']['LimitRange'];
@@ -5653,6 +5840,7 @@ export type ShapeKind = components['schemas']['ShapeKind'];
 export type Share = components['schemas']['Share'];
 export type ShareRequest = components['schemas']['ShareRequest'];
 export type SharpTold = components['schemas']['SharpTold'];
+export type Sheet = components['schemas']['Sheet'];
 export type Shot = components['schemas']['Shot'];
 export type Shots = components['schemas']['Shots'];
 export type Side = components['schemas']['Side'];
@@ -5673,9 +5861,11 @@ export type SpotKind = components['schemas']['SpotKind'];
 export type Standing = components['schemas']['Standing'];
 export type StartSettings = components['schemas']['StartSettings'];
 export type Step = components['schemas']['Step'];
+export type Stock = components['schemas']['Stock'];
 export type StopTold = components['schemas']['StopTold'];
 export type Subject = components['schemas']['Subject'];
 export type SubjectSize = components['schemas']['SubjectSize'];
+export type Suggestion = components['schemas']['Suggestion'];
 export type Summary = components['schemas']['Summary'];
 export type SunAt = components['schemas']['SunAt'];
 export type SunCalendar = components['schemas']['SunCalendar'];
@@ -5876,6 +6066,186 @@ export interface operations {
             };
             /** @description Just now it does not go; `Retry-After` says when to ask again */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    ownCatalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptCatalogue"];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    saveOwnCatalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CatalogueRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptCatalogue"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptCatalogue"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7887,6 +8257,109 @@ export interface operations {
             };
             /** @description The request is addressed to another server */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    readSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/pdf": number[];
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

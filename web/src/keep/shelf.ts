@@ -62,6 +62,15 @@ const troubleOf = (error: unknown): string =>
     ? "This device has no room left: what you do now stands in this window only until the server has it."
     : `This browser does not let anything be kept on the device (${(error as Error).message}).`;
 
+/** What stands under a key; null where nothing does, or nothing can be read. */
+export async function read<T>(key: string): Promise<T | null> {
+  try {
+    return (await get<T>(key, shelf())) ?? null;
+  } catch {
+    return null;
+  }
+}
+
 export async function take(key: string): Promise<void> {
   try {
     await del(key, shelf());

@@ -19,6 +19,8 @@ export function Desk() {
     retry: false,
   });
   const [fault, setFault] = useState("");
+  // The switch goes over under the hand; how it stands comes with the next answer.
+  const [switched, setSwitched] = useState<boolean | null>(null);
   const ask = async (method: string, path: string, body: unknown): Promise<void> => {
     setFault("");
     try {
@@ -37,8 +39,11 @@ export function Desk() {
         <input
           type="checkbox"
           role="switch"
-          checked={door.wanted}
-          onChange={(event) => void ask("PUT", "/api/share", { open: event.target.checked })}
+          checked={switched ?? door.wanted}
+          onChange={(event) => {
+            setSwitched(event.target.checked);
+            void ask("PUT", "/api/share", { open: event.target.checked }).finally(() => setSwitched(null));
+          }}
         />
         <span>
           <strong>Let phones in on this network</strong>

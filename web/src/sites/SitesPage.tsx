@@ -7,7 +7,7 @@ import { sendHeld } from "../keep/sendHeld";
 import { type Listed, type Page, listSites, pin } from "../keep/sites";
 import { Faults } from "../ui/Faults";
 import { Masthead } from "../ui/Masthead";
-import { PHONES, goTo, siteAddress, stepAddress } from "../ui/address";
+import { OWN_CAMERAS, PHONES, goTo, siteAddress, stepAddress } from "../ui/address";
 import { SiteRow } from "./SiteRow";
 import "./sites.css";
 
@@ -95,6 +95,9 @@ export function SitesPage() {
       <main className="sites">
         <div className="sites-head">
           <h1>Sites</h1>
+          <a className="plain-button" href={OWN_CAMERAS}>
+            My cameras
+          </a>
           <a className="plain-button" href={PHONES}>
             Phones
           </a>

@@ -19,6 +19,9 @@ export const cardsAddress = (id: string, head?: string): string =>
 export const settingsAddress = (id: string, head: string): string =>
   `${siteAddress(id)}/settings/${encodeURIComponent(head)}`;
 
+/** The cameras that the firm sells. */
+export const OWN_CAMERAS = "#/cameras";
+
 /** Phones that are paired, and how one is. */
 export const PHONES = "#/phones";
 

@@ -14,7 +14,7 @@ pub use sights::Sights;
 
 use crate::change::compare::{Difference, compare};
 use crate::change::designs::{SideBySide, adopt, side_by_side};
-use crate::change::edits::{Aim, aim_at, at_slant, new_camera, with_model};
+use crate::change::edits::{Aim, aim_at, at_slant, new_camera, with_model, with_this_model};
 use crate::change::forms::spread;
 use crate::change::merge::{Choice, Merged, merge};
 use crate::change::ways::Way;
@@ -23,6 +23,9 @@ use crate::change::ways::mend::{Mends, washed_ways};
 use crate::change::ways::picture::{PictureWays, picture_ways};
 use crate::change::ways::{Ways, ways};
 use crate::equipment::catalogue;
+use crate::equipment::lens_facts::{LensFacts, lens_facts};
+use crate::equipment::stock::Stock;
+use crate::equipment::stock_csv::{read_csv as read_models, write_csv as write_models};
 use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, SiteFile, Task, read_json};
 use crate::ground::lost::{Lost, lost};
 use crate::ground::seasons::{OtherState, other_states};
@@ -235,7 +238,13 @@ questions! {
         camera: String,
         /// The model's name.
         model: String,
-    } -> CameraFile = |door| with_model(door.session().site(), &camera, &model)?;
+        /// The model itself, where it is one of the firm's own.
+        #[serde(default)]
+        own: Option<Box<Model>>,
+    } -> CameraFile = |door| match own {
+        Some(own) => with_this_model(door.session().site(), &camera, *own)?,
+        None => with_model(door.session().site(), &camera, &model)?,
+    };
 
     /// A new camera.
     NewCamera {
@@ -465,6 +474,30 @@ questions! {
 
     /// What the design is made of, by model.
     Parts -> Vec<Part> = |door| parts(door.session().site());
+
+    /// What a model's lens does.
+    LensFacts {
+        /// The model.
+        model: Box<Model>,
+    } -> LensFacts = |_door| lens_facts(&model)?;
+
+    /// Models as a table.
+    WriteModels {
+        /// The models.
+        models: Vec<Model>,
+    } -> String = |_door| write_models(&models)?;
+
+    /// The models of a table.
+    ReadModels {
+        /// The table.
+        csv: String,
+    } -> Vec<Model> = |_door| read_models(&csv)?;
+
+    /// A catalogue out of its file.
+    ReadStock {
+        /// The file.
+        text: String,
+    } -> Stock = |_door| Stock::parse(&text)?;
 
     /// The camera models to choose from.
     Catalogue -> Vec<Model> = |door| catalogue::models()?;

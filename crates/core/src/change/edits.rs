@@ -72,9 +72,17 @@ pub fn at_slant(site: &Site, camera: &str, target: &str, slant_m: f64) -> Result
 /// # Errors
 /// Names what the site or the catalogue does not have.
 pub fn with_model(site: &Site, camera: &str, model: &str) -> Result<CameraFile, Fault> {
+    with_this_model(site, camera, model_named(model)?)
+}
+
+/// The same with a model that is brought along.
+///
+/// # Errors
+/// Names the camera that the site does not have.
+pub fn with_this_model(site: &Site, camera: &str, model: Model) -> Result<CameraFile, Fault> {
     let held = site.file().cameras.iter().find(|c| c.id == camera);
     let mut camera = held.ok_or_else(|| Fault::new("camera", format!("the site has no camera \"{camera}\"")))?.clone();
-    camera.model = model_named(model)?;
+    camera.model = model;
     camera.fit_heads();
     let wanted = camera.model.head_count.unwrap_or(1).max(1) as usize;
     camera.heads.truncate(wanted);

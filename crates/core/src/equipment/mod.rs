@@ -3,5 +3,8 @@
 pub mod build;
 pub mod catalogue;
 pub mod lens;
+pub mod lens_facts;
 pub mod optics;
 pub mod sheet;
+pub mod stock;
+pub mod stock_csv;

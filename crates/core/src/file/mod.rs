@@ -65,7 +65,7 @@ pub use site_file::{FORMAT, SiteFile, VERSION};
 pub use survey_file::{Brief, DRAWN_SIGMA_M, Existing, Photo, READING_SIGMA_M, Reading, SiteKind, Spot, SpotKind};
 pub use target_file::TargetFile;
 pub use task::{NeedSet, Subject, Task};
-pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of};
+pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of, model_faults};
 pub(crate) use validate_survey::MOST_SHOTS;
 pub use variant::Variant;
 pub use views::{Aimed, Flattened, Link, LinkPair, Preset, Which};

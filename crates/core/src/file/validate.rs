@@ -50,6 +50,13 @@ pub fn faults(file: &SiteFile) -> Vec<Fault> {
     faults_of(file, &Touched::everything())
 }
 
+/// The faults of a model by itself, under a place.
+pub fn model_faults(at: &str, model: &Model) -> Vec<Fault> {
+    let mut check = Check::default();
+    check.model(at, model);
+    check.faults
+}
+
 /// The faults that a change may have brought into a file that was in order before it.
 pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     let mut check = Check::default();

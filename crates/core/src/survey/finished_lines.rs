@@ -8,7 +8,7 @@ use super::first_answer::{Asked, WIDE_MM, suits};
 use super::pocket;
 use crate::change::edits::{aim_between, camera_at, neat};
 use crate::equipment::catalogue;
-use crate::file::{Aimed, CameraFile, Fault, Form, HeadFile, HeadRef, Model, PatchOp, SiteFile};
+use crate::file::{Aimed, CameraFile, Fault, Form, HeadFile, HeadRef, Model, PatchOp, SiteFile, model_faults};
 use crate::judge::Session;
 use crate::site::Site;
 use crate::verdict::Verdict;
@@ -20,6 +20,8 @@ use utoipa::ToSchema;
 
 /// So many lines are told.
 const MOST_LINES: usize = 8;
+/// So many models are judged.
+const MOST_JUDGED: usize = 60;
 /// A zoom lens is tried at so many times the focal length that just reaches on the axis: the first that is kept is taken.
 const TRIED_ZOOMS: [f64; 6] = [1.0, 1.06, 1.14, 1.25, 1.45, 1.8];
 /// Focal lengths go by tenths of a millimetre: what a hand sets.
@@ -39,6 +41,9 @@ pub struct LineWish {
     /// Names of models that are taken before others, the one liked most first.
     #[serde(default)]
     pub usual: Vec<String>,
+    /// The firm's own models: asked about before those that ship with the program.
+    #[serde(default)]
+    pub own: Vec<Model>,
     /// A camera's id: only its model is asked about.
     #[serde(default)]
     pub like: Option<String>,
@@ -122,10 +127,8 @@ pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<Fini
     };
     let models: Vec<Model> = match liked {
         Some(camera) => vec![camera.model],
-        None => catalogue::models()?.into_iter().filter(|model| looks_one_way(model) && suits(model, asked)).collect(),
+        None => candidates_of(wish, asked, target.need.px_per_m)?,
     };
-    let near = |model: &&Model| !wish.near || model.lens.focal_min_mm <= WIDE_MM;
-    let models: Vec<&Model> = models.iter().filter(near).collect();
     let need = target.need.px_per_m;
     let candidates: Vec<Candidate> = models
         .iter()
@@ -137,7 +140,7 @@ pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<Fini
                     let aim = aim_between(hung.eye(), &target.samples, 0.0);
                     let aimed = Aimed { pan_deg: aim.pan_deg, tilt_deg: aim.tilt_deg, roll_deg: 0.0, focal_mm };
                     let camera =
-                        CameraFile { model: (*model).clone(), heads: vec![HeadFile::new("h1", aimed)], ..hung.clone() };
+                        CameraFile { model: model.clone(), heads: vec![HeadFile::new("h1", aimed)], ..hung.clone() };
                     // The density goes with one over the distance.
                     let holds_to_m = pocket::density(model, focal_mm, slant_m) * slant_m / need;
                     Candidate { camera, holds_to_m }
@@ -156,6 +159,31 @@ pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<Fini
     sort(&mut lines, &wish.usual);
     lines.truncate(MOST_LINES);
     Ok(FinishedLines { lines, tried, slant_m, needs_px_per_m: need })
+}
+
+/// The models that are judged: those that suit, of the firm's own and of the catalogue, the likeliest first. Of many only so many.
+fn candidates_of(wish: &LineWish, asked: Asked, need: f64) -> Result<Vec<Model>, Fault> {
+    let LineWish { own, usual, near, .. } = wish;
+    let wide = |model: &Model| !near || model.lens.focal_min_mm <= WIDE_MM;
+    let names: std::collections::HashSet<&str> = own.iter().map(|model| model.name.as_str()).collect();
+    let shipped = catalogue::models()?.into_iter().filter(|model| !names.contains(model.name.as_str()));
+    let mut models: Vec<(bool, f64, Model)> = own
+        .iter()
+        .cloned()
+        .chain(shipped)
+        .filter(|model| {
+            looks_one_way(model) && suits(model, asked) && wide(model) && model_faults("own", model).is_empty()
+        })
+        .map(|model| {
+            let held = pocket::hold(&model, asked.slant_m, need);
+            // What reaches with the least to spare; what does not comes after all that do.
+            let off = (held.px_per_m / need).ln().abs() + if held.reaches { 0.0 } else { 100.0 };
+            (!usual.contains(&model.name), off, model)
+        })
+        .collect();
+    models.sort_by(|a, b| a.0.cmp(&b.0).then(a.1.total_cmp(&b.1)));
+    models.truncate(MOST_JUDGED);
+    Ok(models.into_iter().map(|(.., model)| model).collect())
 }
 
 /// Whether a camera looks one way: what sees all around is laid out at the desk.

@@ -190,7 +190,7 @@ fn addressed_right(request: &Request<'_>, host: &str, scheme: &str) -> Option<(S
             let fits = kind.is_some_and(|kind| kind.is_png() || kind.is_jpeg());
             (fits, "a picture comes as image/png or image/jpeg")
         }
-        Some(&("sites" | "pair" | "share")) => {
+        Some(&("sites" | "pair" | "share" | "catalogue")) => {
             (kind.is_some_and(|kind| kind.is_json()), "this comes as application/json")
         }
         _ => return None,

@@ -3,6 +3,7 @@
 mod answer;
 mod assets;
 mod body;
+mod catalogue;
 mod compute;
 mod desk;
 mod error;
@@ -225,6 +226,8 @@ pub fn site_routes() -> Vec<rocket::Route> {
         sites::revision,
         sites::name_revision,
         standings::standing,
+        catalogue::own,
+        catalogue::save_own,
         pictures::keep,
         pictures::picture
     ]

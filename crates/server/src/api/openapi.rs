@@ -1,7 +1,7 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
 use super::guard::LetIn;
-use super::{compute, error, exchange, pairing, pictures, sheets, sites, standings, survey};
+use super::{catalogue, compute, error, exchange, pairing, pictures, sheets, sites, standings, survey};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -39,6 +39,8 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         sites::revision,
         sites::name_revision,
         standings::standing,
+        catalogue::own,
+        catalogue::save_own,
         pictures::keep,
         pictures::picture,
         pairing::share,

@@ -311,7 +311,7 @@ pub(super) fn uuid(text: &str) -> Result<Uuid, ApiError> {
 }
 
 /// The short word on what changed.
-fn word(says: &str) -> Result<&str, Fault> {
+pub(super) fn word(says: &str) -> Result<&str, Fault> {
     let says = says.trim();
     let fits = (1..=200).contains(&says.chars().count()) && !says.chars().any(char::is_control);
     if fits { Ok(says) } else { Err(Fault::new("says", "takes 1 to 200 characters in one line")) }

@@ -2,6 +2,7 @@
 //!
 //! ```text
 //! manifest.json        what it is, of which version, when and how much, and the SHA-256 of every file
+//! catalogue.json       the firm's own catalogue, if there is one
 //! sites/ID.jsonl       the site on the first line, then a revision a line, the oldest first
 //! pictures/DIGEST      each under the SHA-256 of its bytes
 //! ```
@@ -12,6 +13,7 @@
 use super::device::is_device_name;
 use super::{Store, StoreError};
 use crate::picture::{LARGEST_MIB, Picture, digest, unpacked_mib};
+use bright_angle_core::equipment::stock::Stock;
 use bright_angle_core::file::SiteFile;
 use rocket::futures::TryStreamExt;
 use serde::{Deserialize, Serialize};
@@ -29,6 +31,7 @@ use uuid::Uuid;
 
 const FORMAT: &str = "bright-angle/backup";
 const VERSION: u32 = 1;
+const CATALOGUE: &str = "catalogue.json";
 
 /// How much a backup holds.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -213,6 +216,16 @@ async fn write_all(store: &Store, new: &Path) -> Result<Counted, StoreError> {
         files.insert(name, digest(&bytes));
         counted.pictures += 1;
     }
+    drop(pictures);
+    let own: Option<Json<Value>> = sqlx::query_scalar("select file from catalogue order by number desc limit 1")
+        .fetch_optional(&mut *work)
+        .await?;
+    if let Some(own) = own {
+        let path = new.join(CATALOGUE);
+        let text = serde_json::to_vec_pretty(&own.0).map_err(|error| fault(&path, error))?;
+        write_file(&path, &text)?;
+        files.insert(CATALOGUE.to_owned(), digest(&text));
+    }
     let program = env!("CARGO_PKG_VERSION").to_owned();
     let made_at = OffsetDateTime::now_utc();
     let manifest = Manifest { format: FORMAT.into(), version: VERSION, made_at, program, counted, files };
@@ -286,7 +299,8 @@ pub async fn restore(store: &Store, folder: &Path) -> Result<Counted, StoreError
     }
     for (name, digest) in &manifest.files {
         // A manifest that names what lies elsewhere is none of ours.
-        let inside = matches!(name.split_once('/'), Some(("sites" | "pictures", rest)) if !rest.contains(['/', '\\']) && rest != "..");
+        let inside = name == CATALOGUE
+            || matches!(name.split_once('/'), Some(("sites" | "pictures", rest)) if !rest.contains(['/', '\\']) && rest != "..");
         let path = folder.join(name);
         if !inside {
             return Err(fault(&manifest_path, format!("names a file that is not in it: {name}")));
@@ -309,6 +323,7 @@ pub async fn restore(store: &Store, folder: &Path) -> Result<Counted, StoreError
         counted.revisions += read_site(&mut work, &path).await?;
         counted.sites += 1;
     }
+    read_catalogue(&mut work, &folder.join(CATALOGUE)).await?;
     if counted != manifest.counted {
         let what = format!("there should be {:?}, there is {counted:?}", manifest.counted);
         return Err(fault(folder, what));
@@ -337,6 +352,21 @@ fn files(folder: &Path) -> Result<Vec<PathBuf>, StoreError> {
     paths.sort();
     paths.iter().try_for_each(|path| is_file(path))?;
     Ok(paths)
+}
+
+/// The firm's own catalogue, where there is one.
+async fn read_catalogue(work: &mut PgConnection, path: &Path) -> Result<(), StoreError> {
+    if !path.exists() {
+        return Ok(());
+    }
+    is_file(path)?;
+    let text = std::fs::read_to_string(path).map_err(|error| fault(path, error))?;
+    let stock = Stock::parse(&text).map_err(|faults| fault(path, &faults[0]))?;
+    sqlx::query("insert into catalogue (number, says, file) values (1, 'From a backup', $1)")
+        .bind(Json(&stock))
+        .execute(work)
+        .await?;
+    Ok(())
 }
 
 async fn read_picture(work: &mut PgConnection, path: &Path) -> Result<(), StoreError> {

@@ -1,6 +1,7 @@
 //! The keeping of sites: append-only revisions in PostgreSQL.
 
 mod backup;
+mod catalogue;
 mod device;
 mod error;
 mod list;
@@ -10,6 +11,7 @@ mod room;
 mod seed;
 
 pub use backup::{Counted, back_up, restore};
+pub use catalogue::{KeptCatalogue, Saved};
 pub use device::{Device, is_device_name};
 pub use error::StoreError;
 pub use list::{SiteHead, SitePage, Wanted};

@@ -3,6 +3,8 @@ import { Dropdown } from "antd";
 import { memo } from "react";
 import { ask } from "../../../core/port";
 import { useCatalogue } from "../../../core/useStock";
+import type { Model } from "../../../core/types";
+import { useOwnCatalogue } from "../../../keep/ownCatalogue";
 import { useSite } from "../../../keep/store";
 import { changeOf, duplicateThing, removeThing } from "../../../keep/things";
 import { setAim, setModel } from "../../../model/cameras";
@@ -44,6 +46,7 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head, 
     <div className="camera-head">
       <NameInput of={id} name={name} label="Name of the camera" className="camera-title" onName={rename} />
       <ModelChoice id={id} name={name} model={model} />
+      <NewerFigures id={id} name={name} model={model} />
       <Dropdown
         trigger={["click"]}
         menu={{
@@ -62,6 +65,41 @@ export const CameraHeader = memo(function CameraHeader({ id, name, model, head, 
   );
 });
 
+/** Says when the firm's catalogue has other figures for this model by now; nothing is changed unasked. */
+function NewerFigures({ id, name, model }: { id: string; name: string; model: string }) {
+  const edit = useSite((state) => state.edit);
+  const held = useSite((state) => state.open?.site.cameras.find((camera) => camera.id === id)?.model);
+  const mine = useOwnCatalogue((state) => state.stock.models.find((known) => known.name === model));
+  if (!mine || !held || sameFigures(mine, held)) return null;
+  const take = async (): Promise<void> => {
+    const site = useSite.getState().open?.site;
+    if (!site) return;
+    const fitted = await ask(site, { ask: "model", camera: id, model, own: mine });
+    edit(`${name}: newer figures of ${model}`.slice(0, 200), (draft) => setModel(draft, fitted));
+  };
+  return (
+    <p className="hint newer-figures">
+      My cameras has other figures for this model.{" "}
+      <Button size="small" onClick={() => void take()}>
+        Take them
+      </Button>
+    </p>
+  );
+}
+
+/** Whether two models say the same, in whatever order they say it. */
+function sameFigures(a: Model, b: Model): boolean {
+  const sorted = (_: string, value: unknown): unknown =>
+    value !== null && typeof value === "object" && !Array.isArray(value)
+      ? Object.fromEntries(
+          Object.entries(value)
+            .filter(([, held]) => held !== null && held !== undefined)
+            .sort(([x], [y]) => (x < y ? -1 : 1)),
+        )
+      : value;
+  return JSON.stringify(a, sorted) === JSON.stringify(b, sorted);
+}
+
 /** The catalogue by build; a model that is in the site file only stays on top. */
 const ModelChoice = memo(function ModelChoice({
   id,
@@ -72,16 +110,21 @@ const ModelChoice = memo(function ModelChoice({
   name: string;
   model: string;
 }) {
-  const models = useCatalogue() ?? [];
+  const shipped = useCatalogue() ?? [];
+  const mine = useOwnCatalogue((state) => state.stock.models);
+  const mineNames = new Set(mine.map((model) => model.name));
+  const models = shipped.filter((model) => !mineNames.has(model.name));
   const edit = useSite((state) => state.edit);
   const forms = [...new Set(models.map((model) => model.form))];
-  const own = models.some((model) => model.name === held)
-    ? []
-    : [{ label: "In this site", options: [{ value: held, label: held }] }];
+  const own =
+    models.some((model) => model.name === held) || mineNames.has(held)
+      ? []
+      : [{ label: "In this site", options: [{ value: held, label: held }] }];
   const choose = async (name: string): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site || name === held) return;
-    const fitted = await ask(site, { ask: "model", camera: id, model: name });
+    const taken = mine.find((model) => model.name === name) ?? null;
+    const fitted = await ask(site, { ask: "model", camera: id, model: name, own: taken });
     edit(`${camera}: ${name}`, (draft) => setModel(draft, fitted));
   };
   return (
@@ -95,6 +138,9 @@ const ModelChoice = memo(function ModelChoice({
       popupMatchSelectWidth={false}
       options={[
         ...own,
+        ...(mine.length > 0
+          ? [{ label: "My cameras", options: mine.map((m) => ({ value: m.name, label: m.name })) }]
+          : []),
         ...forms.map((form) => ({
           label: form.replace("_", " "),
           options: models.filter((m) => m.form === form).map((m) => ({ value: m.name, label: m.name })),

@@ -1,0 +1,73 @@
+//! The firm's own catalogue: the models that it sells, in one open file.
+
+use crate::file::{Fault, Model, model_faults, read_json};
+use serde::{Deserialize, Serialize};
+use std::collections::HashSet;
+use utoipa::ToSchema;
+
+/// What stands in the file's `format`.
+pub const FORMAT: &str = "bright-angle/catalogue";
+/// The version that this program writes.
+pub const VERSION: u32 = 1;
+/// So many models one holds.
+pub const MOST_MODELS: usize = 5_000;
+
+/// A catalogue.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Stock {
+    /// Always `bright-angle/catalogue`.
+    pub format: String,
+    /// 1.
+    pub version: u32,
+    /// The money of its prices, as in `EUR`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub currency: Option<String>,
+    /// Its models; no two go by one name.
+    pub models: Vec<Model>,
+}
+
+impl Default for Stock {
+    fn default() -> Self {
+        Stock { format: FORMAT.to_owned(), version: VERSION, currency: None, models: vec![] }
+    }
+}
+
+impl Stock {
+    /// Reads and checks one.
+    ///
+    /// # Errors
+    /// Every fault with its place.
+    pub fn parse(text: &str) -> Result<Stock, Vec<Fault>> {
+        read_json::<Stock>(text)?.checked()
+    }
+
+    /// This one, if it is in order.
+    ///
+    /// # Errors
+    /// Every fault with its place.
+    pub fn checked(self) -> Result<Stock, Vec<Fault>> {
+        let mut faults = Vec::new();
+        if self.format != FORMAT {
+            faults.push(Fault::new("format", format!("expected \"{FORMAT}\"")));
+        }
+        if self.version != VERSION {
+            faults.push(Fault::new("version", format!("expected {VERSION}")));
+        }
+        if self.models.len() > MOST_MODELS {
+            faults.push(Fault::new("models", format!("are more than {MOST_MODELS}")));
+        }
+        if self.currency.as_ref().is_some_and(|money| money.is_empty() || money.chars().count() > 10) {
+            faults.push(Fault::new("currency", "takes 1 to 10 characters"));
+        }
+        let mut names = HashSet::new();
+        for (place, model) in self.models.iter().enumerate() {
+            let at = format!("models[{place}]");
+            if !names.insert(model.name.as_str()) {
+                faults.push(Fault::new(format!("{at}.name"), format!("\"{}\" is there twice", model.name)));
+            }
+            faults.extend(model_faults(&at, model));
+        }
+        if faults.is_empty() { Ok(self) } else { Err(faults) }
+    }
+}
