@@ -106,6 +106,10 @@ test("with the network cut five lines are taken in under six taps each; at the d
   await page.goto(`${own.address}/#/site/${id}`);
   await aim.settled();
   for (const camera of site.cameras) await expect(page.getByTestId(`camera-${camera.id}`)).toBeVisible();
-  for (const target of site.targets) await expect(aim.promise(target.name)).toContainText(/kept|tight|broken|%|seen/);
+  for (const target of site.targets) {
+    const promise = aim.promise(target.name);
+    await expect(promise).toContainText(/· C[1-5]/);
+    await expect(promise.getByRole("img", { name: /^(kept|tight)$/ })).toBeVisible();
+  }
   await phone.browser.close();
 });

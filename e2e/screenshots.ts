@@ -1,4 +1,5 @@
 /** One current picture of each main view, from demo data, in docs/screenshots/. */
+import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
 import { Aim, ROOT, umber } from "./support/aim";
 
@@ -123,25 +124,6 @@ test("the ground, a tour, two designs", async ({ page }) => {
   await shoot(page, "aim-designs");
 });
 
-test("a shed is drawn", async ({ page }) => {
-  await openDemo(page, "Tern Quay Boatyard");
-  await page.keyboard.press("d");
-  for (const typed of [
-    ["66", "14"],
-    ["12.4", "90"],
-    ["6", "0"],
-  ]) {
-    for (const [place, text] of typed.entries()) {
-      if (place > 0) await page.keyboard.press("Tab");
-      await page.keyboard.type(text);
-    }
-    await page.keyboard.press("Enter");
-  }
-  await page.mouse.move(600, 420);
-  await page.getByTestId("drawn").locator("text").first().waitFor();
-  await shoot(page, "aim-draw");
-});
-
 test("the revisions of a site, one compared with now", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Fuel berth till");
@@ -159,21 +141,23 @@ test("the revisions of a site, one compared with now", async ({ page }) => {
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
-test("the phone: Aim, brief, spots, readings", async ({ browser }) => {
+test("the phone: Aim, brief, readings, a line on the spot", async ({ browser }) => {
   const context = await browser.newContext(PHONE);
   const page = await context.newPage();
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Fuel berth till");
   await page.evaluate(() => window.scrollTo(0, 0));
   await shoot(page, "aim-phone");
-  for (const step of ["brief", "spots", "readings"]) {
+  for (const step of ["brief", "readings"]) {
     await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/${step}`);
     await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
     if (step === "readings") await page.getByText("Thumb rule").waitFor();
-    if (step === "spots") await page.getByRole("button", { name: /^3 ?Chandlery SE corner/ }).click();
-    if (step === "spots") await page.evaluate(() => window.scrollBy(0, 330));
     await shoot(page, `survey-${step}-phone`);
   }
+  await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/lines/t1`);
+  await page.getByTestId("finished-line").first().waitFor();
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await shoot(page, "survey-lines-phone");
   await context.close();
 });
 
@@ -184,4 +168,14 @@ test("the drawing at the desk", async ({ page }) => {
   await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
   await page.locator("[data-testid=drawing]").waitFor();
   await shoot(page, "survey-drawing");
+});
+
+test("my cameras, a data sheet read", async ({ page }) => {
+  await page.goto("/#/cameras");
+  await page.getByRole("button", { name: "Read a data sheet" }).click();
+  const sheet = readFileSync(`${ROOT}crates/core/tests/sheets/12-spaced-columns.txt`, "utf8");
+  await page.getByRole("region", { name: "Read a data sheet" }).getByRole("textbox").fill(sheet);
+  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByTestId("sheet-model").first().waitFor();
+  await shoot(page, "catalogue");
 });

@@ -1,11 +1,13 @@
 //! Backups: everything is lost in between, and comes back.
 
 mod support;
-use bright_angle::store::{Counted, Store, back_up, restore};
+use bright_angle::store::{Counted, Draft, Store, back_up, restore};
+use bright_angle_core::Site;
 use rocket::http::ContentType;
 use serde_json::{Value, json};
 use std::path::{Path, PathBuf};
 use support::*;
+use uuid::Uuid;
 
 fn png() -> Vec<u8> {
     let mut out = std::io::Cursor::new(Vec::new());
@@ -22,7 +24,14 @@ async fn full() -> (Served, String) {
     let (_, made) = served.post("/api/sites", json!({"says": "New site", "site": site})).await;
     let path = format!("/api/sites/{}", made["site_id"].as_str().unwrap());
     site["name"] = json!("Second");
-    assert_eq!(served.put(&path, json!({"based_on": 1, "says": "Rename", "site": site})).await.0, 200);
+    // By a device, whose name stays with it.
+    let store = Store::open(&served.database_url).await.unwrap();
+    let id = Uuid::parse_str(made["site_id"].as_str().unwrap()).unwrap();
+    let draft = Draft { site: &Site::parse(&site.to_string()).unwrap(), says: "Rename", device: Some("Roof phone") };
+    store.save(id, 1, &draft).await.unwrap();
+    let own = json!({"format": "bright-angle/catalogue", "version": 1, "currency": "EUR", "models": []});
+    let own = json!({"based_on": 0, "says": "Prices", "catalogue": own});
+    assert_eq!(served.put("/api/catalogue/own", own).await.0, 200);
     let named = json!({"name": "First offer", "agreed": true});
     assert_eq!(served.put(&format!("{path}/revisions/1/name"), named).await.0, 204);
     let (_, gone) = served.post("/api/sites", creation()).await;
@@ -74,6 +83,8 @@ async fn what_was_lost_comes_back_from_a_backup_as_it_was() {
     assert_eq!(again.get(&path).await.0, 404);
     restore(&store, &backup).await.unwrap();
     assert_eq!(told(&again, &path, &picture).await, before);
+    assert_eq!(again.get(&format!("{path}/revisions")).await.1[0]["device"], "Roof phone");
+    assert_eq!(again.get("/api/catalogue/own").await.1["catalogue"]["currency"], "EUR");
     // Work goes on, and nothing is restored over it.
     assert_eq!(again.put(&path, json!({"based_on": 2, "says": "On", "site": demo()})).await.0, 200);
     let refused = restore(&store, &backup).await.unwrap_err().to_string();

@@ -281,3 +281,39 @@ async fn a_database_from_before_the_list_had_columns_is_brought_up_to_date() {
         sqlx::query_as("select number, picture from picture_use order by number").fetch_all(&mut owner).await.unwrap();
     assert_eq!(uses, [(1, picture.clone()), (2, picture)]);
 }
+
+#[rocket::async_test]
+async fn the_firms_own_catalogue_overwrites_nobody() {
+    let served = Served::new().await;
+    let model = |name: &str, price: f64| {
+        json!({"name": name, "form": "turret", "price": price, "sensor": {"width_px": 2688, "height_px": 1520, "width_mm": 5.376,
+            "height_mm": 3.04}, "lens": {"focal_min_mm": 2.8, "focal_max_mm": 2.8}})
+    };
+    let save = |based_on: i32, models: Value| {
+        json!({"based_on": based_on, "says": "Prices", "catalogue":
+            {"format": "bright-angle/catalogue", "version": 1, "currency": "EUR", "models": models}})
+    };
+    let (status, empty) = served.get("/api/catalogue/own").await;
+    assert_eq!((status, &empty["number"], &empty["catalogue"]["models"]), (200, &json!(0), &json!([])));
+    let first = save(0, json!([model("Ours", 99.0)]));
+    assert_eq!(served.put("/api/catalogue/own", &first).await.0, 200);
+    // The answer was lost, and it is asked once more: the same.
+    let (status, again) = served.put("/api/catalogue/own", &first).await;
+    assert_eq!((status, &again["number"]), (200, &json!(1)));
+    // Somebody who did not see that is told what stands there.
+    let (status, theirs) = served.put("/api/catalogue/own", save(0, json!([model("Other", 1.0)]))).await;
+    assert_eq!(
+        (status, &theirs["number"], &theirs["catalogue"]["models"][0]["name"]),
+        (409, &json!(1), &json!("Ours"))
+    );
+    let (status, faults) = served.put("/api/catalogue/own", save(1, json!([model("A", 1.0), model("A", 2.0)]))).await;
+    assert_eq!((status, &faults[0]["path"]), (422, &json!("catalogue.models[1].name")));
+    assert_eq!(served.put("/api/catalogue/own", save(1, json!([]))).await.0, 200);
+    // Two at once: one of them.
+    let (one, other) = (save(2, json!([model("B", 1.0)])), save(2, json!([model("C", 1.0)])));
+    let (one, other) =
+        rocket::tokio::join!(served.put("/api/catalogue/own", one), served.put("/api/catalogue/own", other));
+    let mut found = [one.0, other.0];
+    found.sort_unstable();
+    assert_eq!(found, [200, 409]);
+}

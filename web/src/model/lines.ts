@@ -48,8 +48,6 @@ export function addSpotFor(
       name: `For ${target.name}`.slice(0, 200),
       height_m: rounded(from.height, 2),
       outdoor: true,
-      // It was put where the tape has it.
-      ...(target.position_sigma_m ? { position_sigma_m: target.position_sigma_m } : {}),
     });
   }
   return id;

@@ -21,8 +21,6 @@ export function addTarget(site: SiteFile, at: Point): string {
   return id;
 }
 
-/** How badly the place of a point is known that nobody has put on the plan yet, m. */
-const NOT_PLACED_M = 20;
 /** Points that nobody has placed stand so far apart, m. */
 const APART_M = 6;
 
@@ -37,7 +35,6 @@ export function addUsual(site: SiteFile, usual: { name: string; task: PlainTask 
     if (!target) return;
     Object.assign(target, { name, subject: task.subject, task: task.task, height_m: task.height_m });
     target.importance = Math.min(least + place + 1, 99);
-    target.position_sigma_m = NOT_PLACED_M;
   });
 }
 

@@ -71,8 +71,8 @@ function usualSpot(site: SiteFile, target: Target): string | null {
   const spots = site.spots ?? [];
   const measured = spots.find((spot) => readingOf(site, target, spot));
   if (measured) return measured.id;
-  // Where it is nobody has said: what is near nobody knows.
-  if ((target.position_sigma_m ?? 0) > 5) return null;
+  // Without a plan nobody has said where anything is: what is near nobody knows.
+  if (!site.drawing && site.obstacles.length === 0) return null;
   const [x, y] = middle(target);
   const far = ({ position: [sx = 0, sy = 0] }: { position: number[] }): number => Math.hypot(sx - x, sy - y);
   const [nearest] = [...spots].sort((a, b) => far(a) - far(b));
