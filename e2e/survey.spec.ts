@@ -326,16 +326,16 @@ test("pictures, world files and CSV that are no good are each answered clearly",
     .toBe(true);
 });
 
-test("the sheet prints the brief and a page for every five targets", async ({ page, request }) => {
+test("the sheet prints the brief, a line a camera, and a page for every five targets", async ({ page, request }) => {
   const id = await keep(request);
   await page.goto(`/#/site/${id}/survey/sheet`);
-  await expect(page.locator(".sheet-page")).toHaveCount(3);
+  await expect(page.locator(".sheet-page")).toHaveCount(4);
   await page.emulateMedia({ media: "print" });
   await expect(page.getByRole("navigation", { name: "Steps of the survey" })).toBeHidden();
-  await expect(page.getByText("Survey, page 3 of 3")).toBeVisible();
+  await expect(page.getByText("Survey, page 4 of 4")).toBeVisible();
   const pdf = await page.pdf({ format: "A4" });
-  // Three pages come out of the printer too: as many page objects (ISO 32000-1, 7.7.3.3), each of A4.
+  // Four pages come out of the printer too: as many page objects (ISO 32000-1, 7.7.3.3), each of A4.
   const text = pdf.toString("latin1");
-  expect(text.match(/\/Type\s*\/Page\b(?!s)/g)?.length).toBe(3);
+  expect(text.match(/\/Type\s*\/Page\b(?!s)/g)?.length).toBe(4);
   expect(text).toMatch(/\/MediaBox\s*\[0 0 59[45](\.\d+)? 84[12]/);
 });

@@ -79,6 +79,9 @@ fn several_lenses_on_one_sheet() {
     assert_eq!((at(&pitch, 0, "sensor.width_mm"), at(&pitch, 1, "sensor.height_mm")), (json!(5.184), json!(3.888)));
     assert_eq!((at(&pitch, 2, "infrared_m"), at(&pitch, 0, "form")), (json!(29.87), json!("vandal_dome")));
     let columns = sheet!("12-spaced-columns");
+    // Each figure stands beside its own row.
+    let line = |field: &str| columns.found.iter().find(|found| found.field == field).unwrap().line.clone();
+    assert_eq!((line("least_lux").as_str(), line("form").as_str()), ("Least light | 0.01 lux", "Form | Turret"));
     assert_eq!((at(&columns, 1, "price"), at(&columns, 1, "tilts_deg")), (json!(129.0), json!([0.0, 75.0])));
     assert_eq!((at(&columns, 0, "sensor.width_mm"), at(&columns, 0, "least_lux")), (json!(5.376), json!(0.01)));
 }

@@ -1,5 +1,5 @@
 /** My cameras: the models that the firm sells, to be found, entered, read from a data sheet, brought in and taken out. */
-import { useDeferredValue, useEffect, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import type { Model } from "../core/types";
 import { changeCatalogue, refresh, useOwnCatalogue } from "../keep/ownCatalogue";
 import { Masthead } from "../ui/Masthead";
@@ -10,7 +10,7 @@ import { type Draft, draftOf } from "./draft";
 import "./catalogue.css";
 
 /** So many are shown; a search finds the others. */
-const SHOWN = 100;
+const SHOWN = 50;
 
 export function CataloguePage() {
   const { stock, unsaved, trouble } = useOwnCatalogue();
@@ -19,7 +19,8 @@ export function CataloguePage() {
   const [reading, setReading] = useState(false);
   const sought = useDeferredValue(search.trim().toLowerCase());
   useEffect(() => void refresh(), []);
-  const found = sought === "" ? stock.models : stock.models.filter((model) => textOf(model).includes(sought));
+  const texts = useMemo(() => stock.models.map(textOf), [stock]);
+  const found = sought === "" ? stock.models : stock.models.filter((_, place) => texts[place]?.includes(sought));
   const save = async (model: Model): Promise<void> => {
     const before = open?.name ?? null;
     await changeCatalogue(before === null ? `Add ${model.name}` : `Change ${model.name}`, (held) => ({

@@ -104,13 +104,16 @@ function Found({ sheet, use }: { sheet: Sheet; use(draft: Draft): void }) {
             </tbody>
           </table>
           <button type="button" className="plain-button plain-primary" onClick={() => use(draftOf(model))}>
-            {sheet.models.length === 1 ? "Confirm and go on" : `Confirm the ${place + 1}. lens`}
+            {sheet.models.length === 1 ? "Confirm and go on" : `Confirm the ${focalOf(model)} mm lens`}
           </button>
         </div>
       ))}
     </>
   );
 }
+
+const focalOf = (model: unknown): string =>
+  String((model as { lens?: { focal_min_mm?: number } }).lens?.focal_min_mm ?? "?");
 
 const said = (value: unknown): string =>
   Array.isArray(value) ? value.join(", ") : typeof value === "string" ? value : JSON.stringify(value);

@@ -22,18 +22,25 @@ impl Page {
     /// The page of a text.
     pub fn of(text: &str) -> Page {
         let mut lines: Vec<Line> = Vec::new();
+        // Whether the line before is a name alone, which waits for its figure.
+        let mut waits = false;
         for raw in unwrapped(text).iter().flat_map(|line| sentences(line)) {
             let text = raw.split_whitespace().collect::<Vec<_>>().join(" ");
             if text.is_empty() {
                 continue;
             }
+            let columns = raw.trim().contains(['|', '\t']) || raw.trim().contains("  ");
             // A table whose cells came out under each other: the name first, then its figure.
             match lines.last_mut() {
-                Some(before) if !has_figure(&before.text) && is_name(&before.text) && is_figure(&text) => {
+                Some(before) if waits && !columns && is_figure(&text) => {
                     before.text = format!("{} {text}", before.text);
                     before.plain = plain(&before.text);
+                    waits = false;
                 }
-                _ => lines.push(Line { plain: plain(&text), text }),
+                _ => {
+                    waits = !columns && !has_figure(&text) && is_name(&text);
+                    lines.push(Line { plain: plain(&text), text });
+                }
             }
         }
         Page { lines }

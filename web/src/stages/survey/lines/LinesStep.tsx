@@ -72,7 +72,7 @@ function usualSpot(site: SiteFile, target: Target): string | null {
   const measured = spots.find((spot) => readingOf(site, target, spot));
   if (measured) return measured.id;
   // Without a plan nobody has said where anything is: what is near nobody knows.
-  if (!site.drawing && site.obstacles.length === 0) return null;
+  if (!site.drawing && (site.obstacles ?? []).length === 0) return null;
   const [x, y] = middle(target);
   const far = ({ position: [sx = 0, sy = 0] }: { position: number[] }): number => Math.hypot(sx - x, sy - y);
   const [nearest] = [...spots].sort((a, b) => far(a) - far(b));

@@ -1,4 +1,4 @@
-/** The survey as a sheet to print: the brief, then a page for every five targets, each with the drawing. */
+/** The survey as a sheet to print: the brief, one line for each camera, then a page for every five targets, each with the drawing. */
 import { Button } from "antd";
 import { useLayoutEffect, useRef, useState } from "react";
 import type { Brief, Camera, SiteFile, Target } from "../../../core/types";
@@ -40,6 +40,9 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
   const pages = Array.from({ length: Math.ceil(site.targets.length / A_PAGE) }, (_, i) =>
     site.targets.slice(i * A_PAGE, (i + 1) * A_PAGE),
   );
+  // Cameras have a page of their own, once there are some.
+  const cameras = site.cameras.length > 0 ? 1 : 0;
+  const count = pages.length + 1 + cameras;
   const left = state.survey?.before_you_leave.length;
   return (
     <section className="sheet" aria-label="Sheet">
@@ -50,7 +53,7 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
         <p className="fine">{left ? `${left} things are still to ask: the sheet shows what there is.` : ""}</p>
       </div>
       <article className="sheet-page" tabIndex={0}>
-        <SheetHead site={site} page={1} pages={pages.length + 1} />
+        <SheetHead site={site} page={1} pages={count} />
         <dl className="sheet-brief">
           {ASKED.map(([field, word]) => (
             <div key={field}>
@@ -60,11 +63,16 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
           ))}
         </dl>
         <SpotTable site={site} />
-        {site.cameras.length > 0 && <CameraTable site={site} />}
       </article>
+      {cameras > 0 && (
+        <article className="sheet-page" tabIndex={0}>
+          <SheetHead site={site} page={2} pages={count} />
+          <CameraTable site={site} />
+        </article>
+      )}
       {pages.map((targets, place) => (
         <article key={place} className="sheet-page" tabIndex={0}>
-          <SheetHead site={site} page={place + 2} pages={pages.length + 1} />
+          <SheetHead site={site} page={place + 2 + cameras} pages={count} />
           <SheetDrawing site={site} targets={targets} />
           <TargetTable site={site} targets={targets} />
         </article>
