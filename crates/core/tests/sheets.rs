@@ -87,6 +87,22 @@ fn several_lenses_on_one_sheet() {
 }
 
 #[test]
+fn the_axis_stands_before_or_behind_its_angle() {
+    for line in [
+        "103° (H), 55° (V), 122° (D)",
+        "H: 103°, V: 55°",
+        "103° horizontal, 55° vertical",
+        "vertical 55°, horizontal 103°",
+    ] {
+        let sheet = read(&format!("Lens 2.8 mm\nField of view: {line}"));
+        assert_eq!(at(&sheet, 0, "lens.hfov_at_min_deg"), json!(103.0), "{line}");
+    }
+    // Which way it is measured nobody said: it is none that is taken.
+    let unsaid = read("Lens 2.8 mm\nAngle of view: 122°");
+    assert!(unsaid.missing.contains(&"lens.hfov_at_min_deg".to_owned()));
+}
+
+#[test]
 fn prose() {
     let sheet = sheet!("04-prose");
     let expected = json!({"form": "turret", "sensor.width_px": 1920, "sensor.height_px": 1080, "lens.focal_min_mm": 4.0,

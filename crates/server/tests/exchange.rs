@@ -5,7 +5,8 @@ mod support;
 
 use bright_angle::dxf::{self, Unit};
 use bright_angle_core::Site;
-use bright_angle_core::exchange::{Import, geojson, svg};
+use bright_angle_core::exchange::geojson_write::Written;
+use bright_angle_core::exchange::{Import, geojson, geojson_write, svg};
 use bright_angle_core::file::{ObstacleKind, SiteFile};
 use serde_json::{Value, json};
 use std::path::PathBuf;
@@ -130,7 +131,7 @@ fn what_goes_out_comes_back_as_it_was() {
         .collect();
     wanted.sort_by(|a, b| a.partial_cmp(b).unwrap());
     assert_eq!(of(&dxf::read(&dxf::write(&site).unwrap(), None).unwrap()), wanted);
-    let back = geojson::read(&geojson::write(&site)).unwrap();
+    let back = geojson::read(&geojson_write::write(&site, Written { metres: true, ..Written::default() })).unwrap();
     assert_eq!(back.coordinates, "metres of the plan, as the file says");
     assert_eq!(of(&back), wanted);
     let plan = svg::write(&site);

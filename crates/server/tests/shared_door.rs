@@ -309,4 +309,9 @@ fn it_closes_and_opens_under_the_hand_and_keeps_who_was_paired() {
     sees(true);
     assert_eq!(open.ask("GET", "/api/sites", &[&cookie], None).status, 200, "who was paired is paired");
     assert_eq!(open.desk("PUT", "/api/share", Some(&json!({"opens": true}))).status, 422);
+    // What it keeps is its owner's alone.
+    use std::os::unix::fs::PermissionsExt;
+    let mode = |path: &Path| std::fs::metadata(path).unwrap().permissions().mode() & 0o777;
+    let folder = open.data.path().join("share");
+    assert_eq!((mode(&folder), mode(&folder.join("authority.key"))), (0o700, 0o600));
 }

@@ -6362,7 +6362,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description geojson, dxf or svg */
+                /** @description geojson (degrees of WGS 84 where the site has a place), geojson-metres, dxf or svg */
                 format: string;
             };
             cookie?: never;

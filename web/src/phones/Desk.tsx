@@ -61,7 +61,10 @@ export function Desk() {
           <Code known={devices.length} />
           <Devices share={share.data} end={(id) => void ask("DELETE", `/api/share/devices/${id}`, null)} />
           <Trust fingerprint={door.fingerprint} qr={share.data.trust_qr_svg} />
-          <p className="fine">Open at {door.addresses.join(", ")}. Nothing else is answered there.</p>
+          <p className="fine">
+            Open at {door.addresses.join(", ")}. Nothing else is answered there. Give this machine a fixed address in
+            the router: at another address a phone has to be paired again.
+          </p>
         </>
       )}
       {!open && devices.length > 0 && (

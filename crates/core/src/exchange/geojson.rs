@@ -2,15 +2,19 @@
 //!
 //! Its coordinates are degrees east and north; they are projected to metres about the middle of the file with the radii of
 //! curvature of the WGS 84 ellipsoid there (textbook formulas, from memory): within a few centimetres over a kilometre. A file that this
-//! program wrote says that its coordinates are metres of the plan, and is read as such.
+//! program wrote (`geojson_write`) says where the plan has its origin, or that its coordinates are metres of the plan, and is read as such.
 
-use super::take::{Drawn, Import, LeftOut, area, box_of, take};
-use crate::file::{Fault, Obstacle, Point2, SiteFile};
-use geojson::{Feature, FeatureCollection, GeoJson, Geometry, GeometryValue as Value, JsonObject, JsonValue, Position};
+use super::take::{Drawn, Import, LeftOut, box_of, take};
+use crate::file::{Fault, Point2};
+use geojson::{Feature, GeoJson, GeometryValue as Value, JsonObject, JsonValue, Position};
 use serde_json::json;
 
 /// The foreign member by which a file says that its coordinates are metres of a plan.
-const METRES: &str = "coordinates_are";
+pub(super) const METRES: &str = "coordinates_are";
+/// The foreign member by which a file of this program says where its plan has its origin: degrees east and north.
+pub(super) const ORIGIN: &str = "plan_origin";
+/// The property by which it says what a feature is that is no solid.
+pub(super) const IS: &str = "is";
 /// So many positions a file may hold.
 const MOST_POSITIONS: usize = 400_000;
 /// Semi-major axis of WGS 84, m, and its first eccentricity squared.
@@ -32,16 +36,22 @@ pub fn read(text: &str) -> Result<Import, Fault> {
         }
         GeoJson::Geometry(geometry) => (vec![Feature { geometry: Some(geometry), ..Feature::default() }], None),
     };
-    let metres = foreign.is_some_and(|members| members.get(METRES) == Some(&json!("metres")));
+    let metres = foreign.as_ref().is_some_and(|members| members.get(METRES) == Some(&json!("metres")));
+    let origin: Option<Point2> =
+        foreign.as_ref().and_then(|members| serde_json::from_value(members.get(ORIGIN)?.clone()).ok());
+    let ours = metres || origin.is_some();
     let mut gathered = Gathered::default();
     for (place, feature) in features.iter().enumerate() {
-        gathered.feature(place, feature)?;
+        // Cameras and promises of a plan of ours are no solids.
+        if !(ours && feature.properties.as_ref().is_some_and(|properties| properties.contains_key(IS))) {
+            gathered.feature(place, feature)?;
+        }
     }
     let Gathered { mut drawn, left_out, .. } = gathered;
     if metres {
         return take("metres of the plan, as the file says".to_owned(), drawn, left_out);
     }
-    let middle = middle_of(&drawn);
+    let middle = origin.unwrap_or_else(|| middle_of(&drawn));
     let off = drawn.iter().flat_map(|one| &one.points).find(|p| !(p[0].abs() <= 180.0 && p[1].abs() <= 90.0));
     if let Some(off) = off {
         return Err(Fault::new(
@@ -160,36 +170,19 @@ fn middle_of(drawn: &[Drawn]) -> Point2 {
 
 /// Degrees east and north as metres about a middle.
 pub fn projected([east, north]: Point2, [middle_east, middle_north]: Point2) -> Point2 {
-    let sine = middle_north.to_radians().sin();
-    let root = (1.0 - EARTH_E2 * sine * sine).sqrt();
-    let along_meridian = EARTH_M * (1.0 - EARTH_E2) / root.powi(3);
-    let across = EARTH_M / root * middle_north.to_radians().cos();
+    let (across, along_meridian) = radii(middle_north);
     [(east - middle_east).to_radians() * across, (north - middle_north).to_radians() * along_meridian]
 }
 
-/// A site's obstacles as GeoJSON, in metres of the plan: a site says nothing of where on Earth it lies.
-pub fn write(site: &SiteFile) -> String {
-    let features: Vec<Feature> = site.obstacles.iter().map(feature).collect();
-    let mut foreign = JsonObject::new();
-    foreign.insert(METRES.to_owned(), json!("metres"));
-    GeoJson::FeatureCollection(FeatureCollection { bbox: None, features, foreign_members: Some(foreign) }).to_string()
+/// Metres about an origin as degrees east and north: the same the other way round.
+pub fn unprojected([x, y]: Point2, [origin_east, origin_north]: Point2) -> Point2 {
+    let (across, along_meridian) = radii(origin_north);
+    [origin_east + (x / across).to_degrees(), origin_north + (y / along_meridian).to_degrees()]
 }
 
-fn feature(obstacle: &Obstacle) -> Feature {
-    let mut outline: Vec<Position> = obstacle.outline.iter().map(|p| Position::from(*p)).collect();
-    let value = if obstacle.closed {
-        // A ring ends where it begins, and its outer one runs counter-clockwise (RFC 7946, 3.1.6).
-        if area(&obstacle.outline) < 0.0 {
-            outline.reverse();
-        }
-        outline.extend(outline.first().cloned());
-        Value::Polygon { coordinates: vec![outline] }
-    } else {
-        Value::LineString { coordinates: outline }
-    };
-    let properties = json!({"id": obstacle.id, "name": obstacle.name, "layer": obstacle.kind,
-        "base_m": obstacle.ground_m + obstacle.base_m, "top_m": obstacle.ground_m + obstacle.top_m,
-        "see_through": obstacle.see_through});
-    let properties = if let JsonValue::Object(properties) = properties { Some(properties) } else { None };
-    Feature { geometry: Some(Geometry::new(value)), properties, ..Feature::default() }
+/// Metres in a radian of longitude, and of latitude, at a latitude.
+fn radii(north: f64) -> (f64, f64) {
+    let sine = north.to_radians().sin();
+    let root = (1.0 - EARTH_E2 * sine * sine).sqrt();
+    (EARTH_M / root * north.to_radians().cos(), EARTH_M * (1.0 - EARTH_E2) / root.powi(3))
 }

@@ -2,6 +2,7 @@
 //! and written by the server, which has a library for it.)
 
 pub mod geojson;
+pub mod geojson_write;
 pub mod svg;
 mod take;
 

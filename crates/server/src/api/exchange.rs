@@ -7,8 +7,10 @@ use super::error::ApiError;
 use super::guard::LetIn;
 use crate::drawing::{Kind, Reader};
 use crate::dxf::{self, Unit};
-use bright_angle_core::exchange::{Import, geojson, svg};
+use bright_angle_core::exchange::{Import, geojson_write, svg};
 use bright_angle_core::file::SiteFile;
+use bright_angle_core::judge::Session;
+use bright_angle_core::work::Patience;
 use bright_angle_core::{Fault, Site};
 use rocket::data::Data;
 use rocket::http::ContentType;
@@ -53,29 +55,42 @@ pub async fn import_dxf(
 
 /// A site's solids, or its whole plan, for other programs.
 #[utoipa::path(post, path = "/api/export/{format}", operation_id = "exportPlan", request_body = SiteFile,
-    params(("format" = String, Path, description = "geojson, dxf or svg")),
+    params(("format" = String, Path, description = "geojson (degrees of WGS 84 where the site has a place), geojson-metres, dxf or svg")),
     responses((status = 200, body = String), (status = 404, body = Vec<Fault>), (status = 422, body = Vec<Fault>), (status = 413, body = Vec<Fault>)))]
 #[post("/export/<format>", data = "<data>")]
 pub async fn export(_in: LetIn, place: Place<'_>, format: &str, data: Data<'_>) -> Result<Answer, ApiError> {
     let kind = match format {
-        "geojson" => ContentType::new("application", "geo+json"),
+        "geojson" | "geojson-metres" => ContentType::new("application", "geo+json"),
         "dxf" => ContentType::new("image", "vnd.dxf"),
         "svg" => ContentType::SVG,
-        other => return Err(Fault::new("format", format!("\"{other}\" is not geojson, dxf or svg")).into()),
+        other => {
+            return Err(Fault::new("format", format!("\"{other}\" is not geojson, geojson-metres, dxf or svg")).into());
+        }
     };
     let format = format.to_owned();
     let text = place.text(data, body::LARGEST_MIB).await?;
-    place.answer(text, move |text, _| Written::text(written(Site::parse(text)?.file(), &format)?, kind.clone())).await
+    place
+        .answer(text, move |text, patience| {
+            Written::text(written(Site::parse(text)?, &format, patience)?, kind.clone())
+        })
+        .await
 }
 
 /// A site as another format has it.
 ///
 /// # Errors
 /// What the format's library cannot write.
-pub fn written(site: &SiteFile, format: &str) -> Result<String, Fault> {
+pub fn written(site: Site, format: &str, patience: &Patience) -> Result<String, Fault> {
     match format {
-        "geojson" => Ok(geojson::write(site)),
-        "dxf" => dxf::write(site),
-        _ => Ok(svg::write(site)),
+        "geojson" | "geojson-metres" => {
+            let file = site.file().clone();
+            // A site that is too large to be judged is written all the same.
+            let judged = Session::within(site, patience).map(|session| session.summary().targets).unwrap_or_default();
+            let verdicts: Vec<_> = judged.into_iter().map(|found| (found.target, found.verdict)).collect();
+            let metres = format == "geojson-metres";
+            Ok(geojson_write::write(&file, geojson_write::Written { metres, verdicts: &verdicts }))
+        }
+        "dxf" => dxf::write(site.file()),
+        _ => Ok(svg::write(site.file())),
     }
 }

@@ -7,6 +7,7 @@ use crate::drawing::{self, Kind};
 use crate::dxf::Unit;
 use crate::sheet;
 use bright_angle_core::Fault;
+use bright_angle_core::work::Patience;
 use std::path::Path;
 use std::process::ExitCode;
 
@@ -37,5 +38,5 @@ pub fn sheet(file: &Path) -> Answer {
 }
 
 pub fn export(file: &Path, format: &str) -> Answer {
-    Ok(written(input::site(file)?.file(), format).map_err(|fault| vec![fault])?.trim_end().to_owned())
+    Ok(written(input::site(file)?, format, &Patience::ENDLESS).map_err(|fault| vec![fault])?.trim_end().to_owned())
 }

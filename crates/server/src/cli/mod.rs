@@ -200,12 +200,12 @@ enum Command {
         /// Text or PDF, or - for standard input
         file: PathBuf,
     },
-    /// The solids of a site as GeoJSON or DXF, or its plan as SVG
+    /// A site as GeoJSON, its solids as DXF, or its plan as SVG
     Export {
         /// Site file, or - for standard input
         file: PathBuf,
-        /// geojson, dxf or svg
-        #[arg(long, value_parser = ["geojson", "dxf", "svg"])]
+        /// geojson (degrees of WGS 84 where the site has a place), geojson-metres, dxf or svg
+        #[arg(long, value_parser = ["geojson", "geojson-metres", "dxf", "svg"])]
         format: String,
     },
     /// Adjust drawn positions to the readings of a site file, by least squares, as JSON

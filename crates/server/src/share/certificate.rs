@@ -64,7 +64,7 @@ pub fn certificate(settings: &ShareSettings, names: &Names, now: OffsetDateTime)
     }
     let folder = &settings.folder;
     let at = |error: String| format!("{}: {error}", folder.display());
-    std::fs::DirBuilder::new().recursive(true).mode(0o700).create(folder).map_err(|error| at(error.to_string()))?;
+    own_folder(folder).map_err(|error| at(error.to_string()))?;
     let wanted = |until, authority_until| Bound {
         networks: names.addresses.iter().map(super::names::Address::network).collect(),
         hosts: names.hosts.clone(),
@@ -110,6 +110,11 @@ pub fn certificate(settings: &ShareSettings, names: &Names, now: OffsetDateTime)
     let der = CertificateDer::from_pem_slice(authority.as_bytes()).map_err(|error| at(error.to_string()))?;
     let pairs: Vec<String> = Sha256::digest(&der).iter().map(|byte| format!("{byte:02X}")).collect();
     Ok(Shown { config, authority: Some(authority), fingerprint: Some(pairs.join(":")) })
+}
+
+/// Makes the folder of the keys, which its owner alone sees, where it is not there yet.
+pub fn own_folder(folder: &Path) -> std::io::Result<()> {
+    std::fs::DirBuilder::new().recursive(true).mode(0o700).create(folder)
 }
 
 fn make_authority(folder: &Path, names: &Names, now: OffsetDateTime, until: OffsetDateTime) -> Result<(), String> {

@@ -98,7 +98,7 @@ impl Sharing {
             .ok_or("the program was started without a data folder: there is no place for the keys")?;
         let mark = settings.folder.join(OPEN);
         let marked = if open {
-            std::fs::create_dir_all(&settings.folder).and_then(|()| std::fs::write(&mark, ""))
+            super::certificate::own_folder(&settings.folder).and_then(|()| std::fs::write(&mark, ""))
         } else {
             std::fs::remove_file(&mark)
                 .or_else(|error| if error.kind() == std::io::ErrorKind::NotFound { Ok(()) } else { Err(error) })

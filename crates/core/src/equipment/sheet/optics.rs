@@ -9,9 +9,9 @@ use serde_json::{Value, json};
 const FOCAL: [&str; 9] =
     ["focal", "lens", "brennweite", "objektiv", "focale", "objectif", "distancia focal", "lente", "obiettivo"];
 /// Words beside which degrees are a field of view, across.
-const ACROSS: [&str; 7] = ["horizontal", "hfov", "h:", "h.", "h ", "horiz", "orizzontale"];
-const UPRIGHT: [&str; 6] = ["vertical", "vfov", "v:", "vertikal", "verticale", "v "];
-const DIAGONAL: [&str; 4] = ["diagonal", "dfov", "d:", "d "];
+const ACROSS: [&str; 8] = ["horizontal", "hfov", "h:", "h.", "h ", "(h)", "horiz", "orizzontale"];
+const UPRIGHT: [&str; 7] = ["vertical", "vfov", "v:", "vertikal", "verticale", "v ", "(v)"];
+const DIAGONAL: [&str; 5] = ["diagonal", "dfov", "d:", "d ", "(d)"];
 const FIELD: [&str; 10] = [
     "field of view",
     "angle of view",
@@ -166,8 +166,15 @@ fn across(line: &Line) -> Vec<Across> {
     axes.sort_unstable_by_key(|(place, _)| *place);
     let focals = figures(&line.plain, &MILLIMETRES);
     let angles = figures(&line.plain, &DEGREES);
+    // `103° (H), 55° (V)`: the word comes after its angle.
+    let behind = axes.first().zip(angles.first()).is_some_and(|((word, _), angle)| angle.at < *word);
     let of = |angle: &super::numbers::Figure| {
-        let axis = axes.iter().rfind(|(place, _)| *place < angle.at).map_or(Axis::Unsaid, |(_, axis)| *axis);
+        let word = if behind {
+            axes.iter().find(|(place, _)| *place > angle.at)
+        } else {
+            axes.iter().rfind(|(place, _)| *place < angle.at)
+        };
+        let axis = word.map_or(Axis::Unsaid, |(_, axis)| *axis);
         let focal = focals.iter().rfind(|focal| focal.at < angle.at).map(|focal| focal.value);
         (axis == Axis::Across).then_some(Across { focal, degrees: angle.value })
     };

@@ -35,7 +35,7 @@ export function Lines({ site, target, spot, near, taken }: Props) {
   const usual = [...new Set(keys.flatMap((key) => remembered[key] ?? []))];
   const own = useOwnCatalogue((held) => held.stock.models);
   const wish = { target: target.id, spot: spot.id, near, usual, own };
-  const { value, settled, refused } = useAnswer(
+  const { value, of, settled, refused } = useAnswer(
     site,
     { ask: "finished_lines", wish: { ...wish, like: null }, units },
     { rest: "live" },
@@ -72,7 +72,7 @@ export function Lines({ site, target, spot, near, taken }: Props) {
       {value && value.lines.length === 0 && <p className="hint">No camera of the catalogue fits there.</p>}
       <ol className="line-list">
         {(value?.lines ?? []).slice(0, all ? undefined : SHOWN).map((line) => (
-          <OneLine key={line.camera.model.name} line={line} spot={spot} take={() => void take(line, site)} />
+          <OneLine key={line.camera.model.name} line={line} spot={spot} take={() => of && void take(line, of)} />
         ))}
       </ol>
       {value && value.lines.length > SHOWN && !all && (

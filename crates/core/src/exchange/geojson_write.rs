@@ -1,0 +1,112 @@
+//! A site as GeoJSON (RFC 7946): degrees of WGS 84 where the site has a place on the earth, metres of the plan, which the file says, where
+//! it has none or they are asked for. Solids, cameras with their aims, promises with their verdicts, spots and private places, each a layer.
+
+use super::geojson::{IS, METRES, ORIGIN, unprojected};
+use super::take::area;
+use crate::file::{CameraFile, Obstacle, Point2, ShapeKind, SiteFile};
+use crate::verdict::Verdict;
+use geojson::{Feature, FeatureCollection, GeoJson, Geometry, GeometryValue as Value, JsonObject, JsonValue, Position};
+use serde_json::json;
+
+/// Degrees are written to a tenth of a millimetre, metres as they are.
+const DEGREE_STEPS: f64 = 1e9;
+/// An aim is drawn so long, m.
+const AIM_M: f64 = 5.0;
+
+/// What a plan is written with.
+#[derive(Clone, Copy, Debug, Default)]
+pub struct Written<'a> {
+    /// Whether metres of the plan are asked for.
+    pub metres: bool,
+    /// The verdict of each target, by its id, where they were judged.
+    pub verdicts: &'a [(String, Verdict)],
+}
+
+/// Where the plan's points go.
+struct Onto(Option<Point2>);
+
+impl Onto {
+    fn position(&self, at: Point2) -> Position {
+        let Some(origin) = self.0 else { return Position::from(at) };
+        Position::from(unprojected(at, origin).map(|degrees| (degrees * DEGREE_STEPS).round() / DEGREE_STEPS))
+    }
+
+    fn line(&self, points: &[Point2]) -> Vec<Position> {
+        points.iter().map(|point| self.position(*point)).collect()
+    }
+
+    /// A ring ends where it begins, and its outer one runs counter-clockwise (RFC 7946, 3.1.6).
+    fn ring(&self, points: &[Point2]) -> Value {
+        let mut ring = self.line(points);
+        if area(points) < 0.0 {
+            ring.reverse();
+        }
+        ring.extend(ring.first().cloned());
+        Value::Polygon { coordinates: vec![ring] }
+    }
+
+    fn outline(&self, points: &[Point2], closed: bool) -> Value {
+        if closed { self.ring(points) } else { Value::LineString { coordinates: self.line(points) } }
+    }
+}
+
+/// A site as GeoJSON.
+pub fn write(site: &SiteFile, how: Written<'_>) -> String {
+    let origin = site.place.as_ref().filter(|_| !how.metres).map(|place| [place.longitude_deg, place.latitude_deg]);
+    let onto = Onto(origin);
+    let mut features: Vec<Feature> = site.obstacles.iter().map(|obstacle| solid(&onto, obstacle)).collect();
+    for place in &site.private {
+        let heights = json!({IS: "private place", "layer": "private places", "id": place.id, "name": place.name,
+            "base_m": place.ground_m + place.base_m, "top_m": place.ground_m + place.top_m});
+        features.push(feature(onto.outline(&place.outline, place.closed), heights));
+    }
+    for target in &site.targets {
+        let verdict = how.verdicts.iter().find(|(id, _)| *id == target.id).map(|(_, verdict)| *verdict);
+        let says = json!({IS: "promise", "layer": "promises", "id": target.id, "name": target.name, "subject": target.subject,
+            "task": target.task, "height_m": target.ground_m + target.height_m, "verdict": verdict});
+        let shape = match (target.shape.kind, target.shape.points.as_slice()) {
+            (ShapeKind::Point, [at, ..]) => Value::Point { coordinates: onto.position(*at) },
+            (kind, points) => onto.outline(points, kind == ShapeKind::Area),
+        };
+        features.push(feature(shape, says));
+    }
+    for spot in &site.spots {
+        let says = json!({IS: "spot", "layer": "spots", "id": spot.id, "name": spot.name, "height_m": spot.ground_m + spot.height_m});
+        features.push(feature(Value::Point { coordinates: onto.position(spot.position) }, says));
+    }
+    features.extend(site.cameras.iter().flat_map(|camera| camera_and_aims(&onto, camera)));
+    let mut foreign = JsonObject::new();
+    match origin {
+        Some(origin) => foreign.insert(ORIGIN.to_owned(), json!(origin)),
+        None => foreign.insert(METRES.to_owned(), json!("metres")),
+    };
+    GeoJson::FeatureCollection(FeatureCollection { bbox: None, features, foreign_members: Some(foreign) }).to_string()
+}
+
+fn feature(value: Value, properties: JsonValue) -> Feature {
+    let properties = if let JsonValue::Object(properties) = properties { Some(properties) } else { None };
+    Feature { geometry: Some(Geometry::new(value)), properties, ..Feature::default() }
+}
+
+fn solid(onto: &Onto, obstacle: &Obstacle) -> Feature {
+    let properties = json!({"id": obstacle.id, "name": obstacle.name, "layer": obstacle.kind,
+        "base_m": obstacle.ground_m + obstacle.base_m, "top_m": obstacle.ground_m + obstacle.top_m,
+        "see_through": obstacle.see_through});
+    feature(onto.outline(&obstacle.outline, obstacle.closed), properties)
+}
+
+/// A camera where it hangs, and a line for each way that its heads look.
+fn camera_and_aims(onto: &Onto, camera: &CameraFile) -> Vec<Feature> {
+    let at = Value::Point { coordinates: onto.position(camera.position) };
+    let says = json!({IS: "camera", "layer": "cameras", "id": camera.id, "name": camera.name, "model": camera.model.name,
+        "height_m": camera.ground_m + camera.height_m, "existing": camera.existing});
+    let aims = camera.heads.iter().map(|head| {
+        let turn = head.pan_deg.to_radians();
+        let to = [camera.position[0] + AIM_M * turn.sin(), camera.position[1] + AIM_M * turn.cos()];
+        let line = Value::LineString { coordinates: onto.line(&[camera.position, to]) };
+        let says = json!({IS: "aim", "layer": "aims", "camera": camera.id, "head": head.id, "pan_deg": head.pan_deg,
+            "tilt_deg": head.tilt_deg, "focal_mm": head.focal_mm});
+        feature(line, says)
+    });
+    std::iter::once(feature(at, says)).chain(aims).collect()
+}
