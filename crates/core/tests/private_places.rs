@@ -1,6 +1,6 @@
 //! Private places: masks against what is seen ray by ray, and what follows from a change to a site that has some.
 
-use bright_angle_core::file::{ListChange, Obstacle, ObstacleKind, PrivatePlace, SiteChange, SiteFile};
+use bright_angle_core::file::{ListChange, Obstacle, ObstacleKind, PrivatePlace, SiteChange, SiteFile, Whose};
 use bright_angle_core::judge::Session;
 use bright_angle_core::judge::evaluation::{evaluate, eyes};
 use bright_angle_core::math::{ring_area, sides};
@@ -9,12 +9,22 @@ use bright_angle_core::verdict::RuleName;
 use bright_angle_core::verdict::Verdict;
 use bright_angle_core::{Fault, Site};
 use glam::DVec2;
+use serde_json::json;
 
 const DEMO: &str = include_str!("../../../demo/tern-quay.json");
 
 fn place(id: &str, outline: Vec<[f64; 2]>, closed: bool, heights: [f64; 2]) -> PrivatePlace {
     let [base_m, top_m] = heights;
-    PrivatePlace { id: id.into(), name: "P".into(), outline, closed, base_m, top_m, ground_m: 0.0 }
+    PrivatePlace {
+        id: id.into(),
+        name: "P".into(),
+        outline,
+        closed,
+        base_m,
+        top_m,
+        ground_m: 0.0,
+        whose: Whose::Private,
+    }
 }
 
 /// The demo with a garden over the water, a window of the workshop, and a street behind the fence.
@@ -169,4 +179,41 @@ fn what_is_no_place_is_refused_with_its_place_in_the_file() {
     assert_eq!(paths(faults(place("x", vec![[0.0, 0.0], [1.0, 0.0]], true, [0.0, 1.0]))), ["private[3].outline"]);
     assert_eq!(paths(faults(place("x", vec![[0.0, 0.0], [1.0, 0.0]], false, [2.0, 1.0]))), ["private[3].top_m"]);
     assert_eq!(paths(faults(place("garden", vec![[0.0, 0.0], [1.0, 0.0]], false, [0.0, 1.0]))), ["private[3].id"]);
+}
+
+#[test]
+fn public_ground_is_told_and_masks_nothing() {
+    use bright_angle_core::show::coverage::masks::masks;
+    let mut file: serde_json::Value = serde_json::from_str(include_str!("../../../demo/tern-quay.json")).unwrap();
+    let read = |file: &serde_json::Value| SiteFile::parse(&file.to_string()).unwrap();
+    let outline = json!([[70, 30], [95, 30], [95, 50], [70, 50]]);
+    file["private"] = json!([{"id": "n1", "name": "Quay", "base_m": 0, "top_m": 0.1, "outline": outline}]);
+    let masked = Session::open(read(&file)).unwrap();
+    let told_masked = masks(&masked);
+    assert!(!told_masked.is_empty() && told_masked.iter().all(|mask| mask.whose == Whose::Private));
+    file["private"] = json!([]);
+    let bare = Session::open(read(&file)).unwrap();
+    for whose in ["public", "neighbour"] {
+        file["private"] =
+            json!([{"id": "n1", "name": "Quay", "whose": whose, "base_m": 0, "top_m": 0.1, "outline": outline}]);
+        let mut session = Session::open(read(&file)).unwrap();
+        // No verdict hangs on it, and the share is that of the mask that it would take.
+        assert_eq!(session.results(), bare.results());
+        let told = masks(&session);
+        assert_eq!(told.len(), told_masked.len());
+        for (one, other) in told.iter().zip(&told_masked) {
+            assert_eq!((&one.camera, one.share, one.costs.len()), (&other.camera, other.share, 0));
+        }
+        // Made private under the hand, it is masked as if it had been from the beginning; and the other way about.
+        let mut place = read(&file).private[0].clone();
+        for (now, expected) in [(Whose::Private, &masked), (Whose::Public, &bare)] {
+            place.whose = now;
+            let change = SiteChange {
+                private: Some(ListChange { order: None, put: vec![place.clone()] }),
+                ..SiteChange::default()
+            };
+            session.apply(change).unwrap();
+            assert_eq!(session.results(), expected.results(), "{now:?}");
+        }
+    }
 }

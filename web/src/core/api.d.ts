@@ -2686,6 +2686,8 @@ export interface components {
                 id: string;
                 /** @description What it is called. */
                 name: string;
+                /** @description Whose ground it is: what is private is masked, of all other ground that is not the client's it is told how much is seen. */
+                whose?: components["schemas"]["Whose"];
                 /** @description Its corners in order, not repeated at the end. */
                 outline: number[][];
                 /** @description Whether the outline is filled; an open one is upright, like a window. */
@@ -2974,7 +2976,7 @@ export interface components {
             /** @description Its corners, px of the sensor. */
             outline: number[][];
         };
-        /** @description A part of a head's picture that must be masked. */
+        /** @description A part of a head's picture that must be masked, or that shows ground that is not the client's. */
         Masked: {
             /** @description The camera's id. */
             camera: string;
@@ -2993,6 +2995,8 @@ export interface components {
              * @description The share of the picture that it covers.
              */
             share: number;
+            /** @description Whose ground it is: what is not private is not masked, but told. */
+            whose: components["schemas"]["Whose"];
             /** @description The promises that it stands before. */
             costs: components["schemas"]["MaskCost"][];
         };
@@ -3707,6 +3711,8 @@ export interface components {
             id: string;
             /** @description What it is called. */
             name: string;
+            /** @description Whose ground it is: what is private is masked, of all other ground that is not the client's it is told how much is seen. */
+            whose?: components["schemas"]["Whose"];
             /** @description Its corners in order, not repeated at the end. */
             outline: number[][];
             /** @description Whether the outline is filled; an open one is upright, like a window. */
@@ -5462,6 +5468,11 @@ export interface components {
             /** @description The SHA-256 of the certificate that a device is told to trust; null with a certificate of the firm's own. */
             fingerprint: string | null;
         };
+        /**
+         * @description Whose ground a place is.
+         * @enum {string}
+         */
+        Whose: "private" | "public" | "neighbour";
         /** @description Why a place is seen or not. */
         Why: {
             /** @description The place, m east and north. */
@@ -5901,6 +5912,7 @@ export type WayKind = components['schemas']['WayKind'];
 export type Ways = components['schemas']['Ways'];
 export type WaysRequest = components['schemas']['WaysRequest'];
 export type Where = components['schemas']['Where'];
+export type Whose = components['schemas']['Whose'];
 export type Why = components['schemas']['Why'];
 export type Window = components['schemas']['Window'];
 export type WorldFile = components['schemas']['WorldFile'];

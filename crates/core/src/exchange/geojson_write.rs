@@ -56,7 +56,7 @@ pub fn write(site: &SiteFile, how: Written<'_>) -> String {
     let onto = Onto(origin);
     let mut features: Vec<Feature> = site.obstacles.iter().map(|obstacle| solid(&onto, obstacle)).collect();
     for place in &site.private {
-        let heights = json!({IS: "private place", "layer": "private places", "id": place.id, "name": place.name,
+        let heights = json!({IS: "private place", "layer": "private places", "id": place.id, "name": place.name, "whose": place.whose,
             "base_m": place.ground_m + place.base_m, "top_m": place.ground_m + place.top_m});
         features.push(feature(onto.outline(&place.outline, place.closed), heights));
     }

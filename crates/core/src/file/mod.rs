@@ -57,7 +57,7 @@ pub use obstacle::{Obstacle, ObstacleKind};
 pub use patch::PatchOp;
 pub use plate::{KnownPlate, PlateKind, known_plates};
 pub use point::Point2;
-pub use private_place::PrivatePlace;
+pub use private_place::{PrivatePlace, Whose};
 pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
 pub use shape::{Shape, ShapeKind};
 pub use site_change::{ListChange, SiteChange, Touched};

@@ -42,6 +42,8 @@ pub struct Site {
     file: SiteFile,
     scene: Scene,
     private: Vec<Solid>,
+    /// Ground that is not the client's and is told, not masked.
+    foreign: Vec<Solid>,
     lamps: Vec<LampLight>,
     targets: Vec<Target>,
     heads: Vec<Head>,
@@ -62,9 +64,9 @@ impl Site {
         let rules = &file.rules;
         let scene = Scene::new(file.obstacles.iter().flat_map(|o| standing(o, &file.conditions)).collect());
         let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
-        let private = file.private.iter().map(compiled).collect();
+        let [private, foreign] = compiled_private(&file);
         let lamps = lamp_lights(&file, &scene);
-        let mut site = Site { scene, private, lamps, targets, heads: vec![], file };
+        let mut site = Site { scene, private, foreign, lamps, targets, heads: vec![], file };
         let cameras = site.file.cameras.iter().enumerate();
         site.heads = cameras.flat_map(|(place, camera)| site.heads_of(place, camera)).collect();
         Ok(site)
@@ -104,7 +106,7 @@ impl Site {
         let first_private = private_change && self.private.is_empty();
         let private_before: Vec<String> = self.private.iter().map(|place| place.id().to_owned()).collect();
         if private_change {
-            self.private = file.private.iter().map(compiled).collect();
+            [self.private, self.foreign] = compiled_private(&file);
         }
         self.take_targets(&file, &touched);
         let mut held = self.held_heads(&touched);
@@ -185,6 +187,16 @@ impl Site {
     fn masks_worked_out(&self, head: &Head) -> Vec<Mask> {
         let eye = Eye::new(&self.scene, head.position(), head.mounted_on());
         masking::masks_of(head, &eye, &self.scene, &self.private)
+    }
+
+    /// The parts of a head's picture that show ground which is not the client's and is not masked, with the place's id.
+    pub fn foreign_ground(&self, head: &Head) -> Vec<(&str, Mask)> {
+        if self.foreign.is_empty() {
+            return vec![];
+        }
+        let eye = Eye::new(&self.scene, head.position(), head.mounted_on());
+        let found = masking::masks_of(head, &eye, &self.scene, &self.foreign);
+        found.into_iter().map(|mask| (self.foreign[mask.place].id(), mask)).collect()
     }
 
     /// The masks of a head after a change: those of places that are as they were, before which nothing came or went, stay.
@@ -320,6 +332,15 @@ fn boxes_of(scene: &Scene, touched: &Touched) -> Vec<(DVec2, DVec2)> {
 
 fn lamp_lights(file: &SiteFile, scene: &Scene) -> Vec<LampLight> {
     file.lamps.iter().map(|lamp| LampLight::new(lamp, scene)).collect()
+}
+
+/// The places that are masked, and the others.
+fn compiled_private(file: &SiteFile) -> [Vec<Solid>; 2] {
+    let of = |masked: bool| {
+        let places = file.private.iter().filter(|place| place.whose.is_private() == masked);
+        places.map(compiled).collect()
+    };
+    [of(true), of(false)]
 }
 
 /// A private place as a solid that hides nothing.

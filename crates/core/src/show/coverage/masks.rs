@@ -1,13 +1,13 @@
 //! What private places ask of each head: which part of its picture must be masked, and what that costs.
 
-use crate::file::{Fault, HeadRef};
+use crate::file::{Fault, HeadRef, Whose};
 use crate::judge::Session;
 use crate::site::{Head, Mask, Target};
 use crate::verdict::Verdict;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-/// A part of a head's picture that must be masked.
+/// A part of a head's picture that must be masked, or that shows ground that is not the client's.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Masked {
     /// The camera's id.
@@ -25,6 +25,8 @@ pub struct Masked {
     pub corners_percent: Vec<[f64; 2]>,
     /// The share of the picture that it covers.
     pub share: f64,
+    /// Whose ground it is: what is not private is not masked, but told.
+    pub whose: Whose,
     /// The promises that it stands before.
     pub costs: Vec<MaskCost>,
 }
@@ -53,8 +55,9 @@ pub fn masks_of(session: &Session, head: &HeadRef) -> Result<Vec<Masked>, Fault>
 
 fn masks_of_head(session: &Session, head: &Head) -> Vec<Masked> {
     let size = head.view().projection.size();
-    let of = |mask: &Mask| {
-        let private = session.site().file().private.get(mask.place)?;
+    let site = session.site();
+    let of = |(id, mask): (&str, &Mask)| {
+        let private = site.file().private.iter().find(|place| place.id == id)?;
         Some(Masked {
             camera: head.camera_id().to_owned(),
             head: head.id().to_owned(),
@@ -63,10 +66,13 @@ fn masks_of_head(session: &Session, head: &Head) -> Vec<Masked> {
             name: private.name.clone(),
             corners_percent: mask.in_per_cent(size),
             share: mask.share_of_picture(size),
-            costs: costs(session, head, mask),
+            whose: private.whose,
+            costs: if private.whose.is_private() { costs(session, head, mask) } else { vec![] },
         })
     };
-    session.site().masks(head).iter().filter_map(of).collect()
+    let masked = site.masks(head).iter().map(|mask| (site.private()[mask.place].id(), mask));
+    let foreign = site.foreign_ground(head);
+    masked.chain(foreign.iter().map(|(id, mask)| (*id, mask))).filter_map(of).collect()
 }
 
 /// The promises that a mask of a head stands before, of those that it has in clear view.
@@ -90,8 +96,16 @@ mod tests {
     fn site(outline: Vec<[f64; 2]>, base_m: f64, top_m: f64) -> Session {
         let mut file: SiteFile = serde_json::from_str(include_str!("../../../../../demo/tern-quay.json")).unwrap();
         let name = "The neighbour's window".to_owned();
-        file.private =
-            vec![PrivatePlace { id: "n1".into(), name, outline, closed: false, base_m, top_m, ground_m: 0.0 }];
+        file.private = vec![PrivatePlace {
+            id: "n1".into(),
+            name,
+            outline,
+            closed: false,
+            base_m,
+            top_m,
+            ground_m: 0.0,
+            whose: Whose::Private,
+        }];
         Session::open(file).unwrap()
     }
 

@@ -113,7 +113,7 @@ pub fn card(session: &Session, name: &HeadRef) -> Result<Card, Fault> {
         hfov_deg: head.view().projection.hfov().to_degrees(),
         promises: promises(session, head),
         landmarks: landmarks(site, head),
-        masks: masks_of(session, &head.name())?,
+        masks: masks_of(session, &head.name())?.into_iter().filter(|mask| mask.whose.is_private()).collect(),
         cautions: cautions(&[]),
     })
 }

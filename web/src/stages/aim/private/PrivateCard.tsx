@@ -11,7 +11,7 @@ import { Told } from "../../../ui/Told";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { share } from "../../../ui/words";
 import { useMasks } from "./useMasks";
-import { Switch } from "../../../ui/controls";
+import { Select, Switch } from "../../../ui/controls";
 
 export function PrivateCard({ site, thing: place }: { site: SiteFile; thing: PrivatePlace }) {
   const units = useSettings((settings) => settings.units);
@@ -27,6 +27,21 @@ export function PrivateCard({ site, thing: place }: { site: SiteFile; thing: Pri
               onChange={(filled) => change("Change the outline", (held) => setFilled(held, filled))}
             />{" "}
             filled: all over this ground
+          </label>
+          <label className="stacked">
+            Whose it is
+            <Select<Whose>
+              size="small"
+              aria-label="Whose ground it is"
+              value={place.whose ?? "private"}
+              options={WHOSE.map(([value, label]) => ({ value, label }))}
+              onChange={(whose) =>
+                change("Change whose it is", (held) => {
+                  if (whose === "private") delete held.whose;
+                  else held.whose = whose;
+                })
+              }
+            />
           </label>
           <div className="dials">
             <Dial
@@ -64,11 +79,17 @@ function SeenBy({ site, place }: { site: SiteFile; place: string }) {
   return (
     <Told className="seen-by" testId="seen-by" settled={settled}>
       {mine === undefined && <p className="fine">Working …</p>}
-      {mine?.length === 0 && <p className="fine">No camera sees it: nothing is to be masked.</p>}
+      {mine?.length === 0 && <p className="fine">No camera sees it.</p>}
       {mine?.map((mask) => (
         <MaskRow key={keyOf(mask)} mask={mask} site={site} />
       ))}
-      {mine && mine.length > 0 && (
+      {mine?.some((mask) => mask.whose !== "private") && (
+        <p className="hint">
+          Filming public ground or the neighbour’s is restricted in many places: ask local law first, and turn or mask
+          what need not be seen.
+        </p>
+      )}
+      {mine?.some((mask) => mask.whose === "private") && (
         <p className="fine">
           The corners of each mask stand on the camera's aiming sheet. Set it once the aim is fixed.
         </p>
@@ -76,6 +97,13 @@ function SeenBy({ site, place }: { site: SiteFile; place: string }) {
     </Told>
   );
 }
+
+type Whose = NonNullable<PrivatePlace["whose"]>;
+const WHOSE: readonly (readonly [Whose, string])[] = [
+  ["private", "private: masked"],
+  ["public", "public ground"],
+  ["neighbour", "the neighbour’s ground"],
+];
 
 function MaskRow({ mask, site }: { mask: Masked; site: SiteFile }) {
   const takeHead = useInHand((state) => state.takeHead);
@@ -90,8 +118,16 @@ function MaskRow({ mask, site }: { mask: Masked; site: SiteFile }) {
       <button type="button" onClick={take}>
         {nameOf(site, ref)}
       </button>{" "}
-      masks <span className="figure">{share(mask.share)}</span> of its picture
-      {mask.costs.length === 0 ? ", which costs no promise." : ":"}
+      {mask.whose === "private" ? (
+        <>
+          masks <span className="figure">{share(mask.share)}</span> of its picture
+          {mask.costs.length === 0 ? ", which costs no promise." : ":"}
+        </>
+      ) : (
+        <>
+          shows it in up to <span className="figure">{share(mask.share)}</span> of its picture.
+        </>
+      )}
       {mask.costs.map((cost) => (
         <Cost key={cost.target} verdict={cost.verdict} name={site.targets.find((t) => t.id === cost.target)?.name} />
       ))}
