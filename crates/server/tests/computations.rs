@@ -108,6 +108,7 @@ fn every_route_is_in_the_document_and_the_document_is_current() {
     let mut routes: Vec<String> = bright_angle::api::compute_routes()
         .into_iter()
         .chain(bright_angle::api::site_routes())
+        .chain(bright_angle::api::share_routes())
         .map(|route| {
             format!(
                 "{} /api{}",

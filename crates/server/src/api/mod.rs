@@ -19,6 +19,7 @@ mod standings;
 mod survey;
 
 pub use openapi::document;
+pub use pairing::routes as share_routes;
 
 pub use desk::LONGEST;
 
