@@ -28,6 +28,7 @@ const settings = (page: Page, state: { units: string; dark: boolean }): Promise<
 test("the list of sites", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("link", { name: "Tern Quay Boatyard" }).waitFor();
+  await expect(page.getByRole("img", { name: /^Plan of/ })).toHaveCount(4);
   await shoot(page, "sites");
 });
 

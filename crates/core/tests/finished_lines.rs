@@ -88,6 +88,10 @@ fn the_best_comes_first_and_what_is_usual_before_others_as_good() {
     assert_ne!(found.lines[0].camera.model.name, liked);
     let usual = lines(&site, &LineWish { usual: vec![liked.clone()], ..wish() });
     assert!(usual.lines[0].camera.model.name == liked && usual.lines[0].is_usual);
+    // At 19 m a fixed 16 mm would do, and shows a picture two thirds as wide as a zoom set to what is needed: that comes first.
+    let nineteen = lines(&self::site(18.9, "identify", |_| {}), &wish());
+    let first = &nineteen.lines[0];
+    assert!(first.verdict == Verdict::Kept && first.holds_to_m < 1.35 * 18.9, "{}", first.camera.model.name);
     // A liking makes nothing kept: past its reach it comes after what is.
     let far = lines(
         &self::site(40.0, "identify", |_| {}),

@@ -16,10 +16,13 @@ use crate::words::because::what_holds_back;
 use crate::words::units::Units;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
+use std::cmp::Ordering;
 use utoipa::ToSchema;
 
 /// So many lines are told.
 const MOST_LINES: usize = 8;
+/// A lens that reaches so many times farther than is asked is too narrow where another is not; ours.
+const MUCH: f64 = 1.35;
 /// So many models are judged.
 const MOST_JUDGED: usize = 60;
 /// A zoom lens is tried at so many times the focal length that just reaches on the axis: the first that is kept is taken.
@@ -156,7 +159,7 @@ pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<Fini
         line.patch = settled.clone();
         line.patch.push(PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(line.camera)) });
     }
-    sort(&mut lines, &wish.usual);
+    sort(&mut lines, &wish.usual, slant_m);
     lines.truncate(MOST_LINES);
     Ok(FinishedLines { lines, tried, slant_m, needs_px_per_m: need })
 }
@@ -258,9 +261,9 @@ fn lacks(file: &SiteFile, model: &Model) -> Vec<String> {
     lacks
 }
 
-/// The best first: what is kept, what is usual, what has all that was asked for, what costs least where that is known, a fixed lens before
-/// one that must be set, and of those that see enough the one that sees most. Of what is broken the one that lacks least.
-fn sort(lines: &mut [FinishedLine], usual: &[String]) {
+/// The best first: what is kept, what is usual, what has all that was asked for, what costs least where that is known, what
+/// sees not much more narrowly than it need, a fixed lens before one that must be set, and of those that see enough the one that sees most. Of what is broken the one that lacks least.
+fn sort(lines: &mut [FinishedLine], usual: &[String], slant_m: f64) {
     let liking =
         |line: &FinishedLine| usual.iter().position(|name| name == &line.camera.model.name).unwrap_or(usize::MAX);
     let price = |line: &FinishedLine| line.camera.model.price.unwrap_or(f64::INFINITY);
@@ -276,10 +279,16 @@ fn sort(lines: &mut [FinishedLine], usual: &[String]) {
             .then(liking(a).cmp(&liking(b)))
             .then(a.lacks.len().cmp(&b.lacks.len()))
             .then(price(a).total_cmp(&price(b)))
+            .then(if kept { much_more(a, slant_m).cmp(&much_more(b, slant_m)) } else { Ordering::Equal })
             .then(a.camera.model.lens.is_zoom().cmp(&b.camera.model.lens.is_zoom()))
             // Of those that are kept the least that is enough; of those that fall short the most that there is.
             .then(if kept { width(a).total_cmp(&width(b)) } else { width(b).total_cmp(&width(a)) })
     });
+}
+
+/// By how many steps of [`MUCH`] a lens reaches farther than is asked: so much narrower is its picture than it need be.
+fn much_more(line: &FinishedLine, slant_m: f64) -> i64 {
+    ((line.holds_to_m / slant_m).max(1.0).ln() / MUCH.ln()).floor() as i64
 }
 
 /// A file with the readings' positions in it.
