@@ -2,6 +2,7 @@
 
 pub mod build;
 pub mod catalogue;
+mod dotted;
 pub mod lens;
 pub mod lens_facts;
 pub mod optics;

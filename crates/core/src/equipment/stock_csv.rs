@@ -1,5 +1,6 @@
 //! A catalogue as a table: one row a model, one column a figure, units in their names.
 
+use super::dotted::{at, put};
 use super::stock::Stock;
 use crate::file::{Fault, Model};
 use serde_json::{Map, Value, json};
@@ -50,7 +51,7 @@ pub fn write_csv(models: &[Model]) -> Result<String, Fault> {
     for model in models {
         let value = serde_json::to_value(model).map_err(|error| told(&error))?;
         let cells = COLUMNS.map(|(_, field)| {
-            let found = field.split('.').try_fold(&value, |held, name| held.get(name));
+            let found = at(&value, field);
             // The range stands under its one column, whichever way the model holds it.
             match (field, found) {
                 ("infrared_m", None) => cell(value.get("infrared").and_then(|light| light.get("range_m"))),
@@ -101,7 +102,7 @@ pub fn read_csv(text: &str) -> Result<Vec<Model>, Vec<Fault>> {
         let made = row.map_err(|error| error.to_string()).and_then(|row| {
             let mut model = Map::new();
             for (field, text) in fields.iter().flatten().zip(row.iter()).filter(|(_, text)| !text.trim().is_empty()) {
-                put(&mut model, field, text.trim(), semicolons);
+                put_cell(&mut model, field, text.trim(), semicolons);
             }
             if let Some(range) = model.get("infrared").is_some().then(|| model.remove("infrared_m")).flatten() {
                 model["infrared"]["range_m"] = range;
@@ -120,7 +121,8 @@ pub fn read_csv(text: &str) -> Result<Vec<Model>, Vec<Fault>> {
     Ok(Stock { models, ..Stock::default() }.checked()?.models)
 }
 
-fn put(model: &mut Map<String, Value>, field: &str, text: &str, semicolons: bool) {
+/// Reads a cell into a field.
+fn put_cell(model: &mut Map<String, Value>, field: &str, text: &str, semicolons: bool) {
     let number = |text: &str| {
         // Where semicolons part the columns, a comma is a decimal point.
         let text = if semicolons { text.replace(',', ".") } else { text.to_owned() };
@@ -142,12 +144,5 @@ fn put(model: &mut Map<String, Value>, field: &str, text: &str, semicolons: bool
         _ if WORDS.contains(&field) => json!(text),
         _ => number(text),
     };
-    match field.split_once('.') {
-        None => drop(model.insert(field.to_owned(), value)),
-        Some((outer, inner)) => {
-            if let Some(held) = model.entry(outer).or_insert_with(|| json!({})).as_object_mut() {
-                held.insert(inner.to_owned(), value);
-            }
-        }
-    }
+    put(model, field, value);
 }

@@ -1,6 +1,6 @@
 //! Whether what a sheet says of a lens can be one lens: focal length, sensor and field (handbook, section 3, projection family).
 
-use super::at;
+use crate::equipment::dotted::at;
 use serde_json::Value;
 
 /// Published figures are rounded: so much more than the family of lenses allows is a contradiction.

@@ -10,9 +10,10 @@ mod numbers;
 mod optics;
 mod page;
 
+use super::dotted::{at, put};
 use page::Page;
 use serde::Serialize;
-use serde_json::{Map, Value, json};
+use serde_json::{Map, Value};
 use utoipa::ToSchema;
 
 /// The longest text that is read, bytes: some hundred pages.
@@ -128,22 +129,4 @@ pub fn read(text: &str) -> Sheet {
     sheet.contradicts.extend(agree::disagreements(&sheet.models));
     sheet.contradicts.dedup();
     sheet
-}
-
-/// Puts a value under a dotted name.
-fn put(model: &mut Map<String, Value>, field: &str, value: Value) {
-    match field.split_once('.') {
-        None => drop(model.insert(field.to_owned(), value)),
-        Some((outer, inner)) => {
-            let held = model.entry(outer).or_insert_with(|| json!({}));
-            if let Some(held) = held.as_object_mut() {
-                held.insert(inner.to_owned(), value);
-            }
-        }
-    }
-}
-
-/// The value under a dotted name.
-pub(crate) fn at<'a>(model: &'a Value, field: &str) -> Option<&'a Value> {
-    field.split('.').try_fold(model, |held, name| held.get(name))
 }

@@ -2,7 +2,8 @@
 
 use super::numbers::{DEGREES, MILLIMETRES, figures, pattern};
 use super::page::{Line, Page};
-use super::{Said, Suggestion, at};
+use super::{Said, Suggestion};
+use crate::equipment::dotted::at;
 use serde_json::{Value, json};
 
 /// Words beside which millimetres are a focal length.

@@ -2,11 +2,9 @@
 import { Alert, Button, Input } from "antd";
 import { produce } from "immer";
 import { useRef, useState } from "react";
-import { Refused } from "../../../core/errors";
 import { ask } from "../../../core/port";
 import type { Reading, SiteFile, Spot, Target } from "../../../core/types";
 import { measure } from "../../../device/rangefinder";
-import { Away } from "../../../keep/http";
 import { takeOver } from "../../../keep/rebase";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -15,6 +13,7 @@ import { middle } from "../../../model/lookups";
 import { putReading } from "../../../model/readings";
 import { formatLength, parseLength } from "../../../ui/length";
 import { unitWord } from "../../../ui/words";
+import { useDoing } from "../useDoing";
 
 /** A spot that is not there yet hangs so high, m. */
 const USUAL_HEIGHT_M = 2.8;
@@ -25,12 +24,10 @@ const NEAR_M = 4;
 /** The farthest that is taken, m. */
 const MOST_M = 10_000;
 
-export type From = { spot: Spot | null };
-
 interface Props {
-  site: SiteFile;
   target: Target;
-  from: From;
+  /** The spot it is seen from; null for one that is not there yet. */
+  from: Spot | null;
   reading: Reading | undefined;
   near: boolean;
   onSpot(id: string): void;
@@ -40,27 +37,14 @@ interface Props {
 export function Distance({ target, from, reading, near, onSpot, onNear }: Props) {
   const units = useSettings((settings) => settings.units);
   const [text, setText] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [fault, setFault] = useState("");
+  const { busy, fault, setFault, doing } = useDoing();
   // What was taken once is not taken again by leaving the field.
   const done = useRef("");
   const typed = text === null ? null : parseLength(text, units);
   const fits = typed !== null && typed > 0.1 && typed < MOST_M;
-  const doing = async (work: () => Promise<void>): Promise<void> => {
-    setBusy(true);
-    setFault("");
-    try {
-      await work();
-    } catch (error) {
-      if (error instanceof Away || error instanceof Refused) setFault(error.message);
-      else throw error;
-    } finally {
-      setBusy(false);
-    }
-  };
   /** The site with the spot in it, which may be a new one. */
   const withSpot = (site: SiteFile, slope: number): { site: SiteFile; spot: string } => {
-    if (from.spot) return { site, spot: from.spot.id };
+    if (from) return { site, spot: from.id };
     let spot = "";
     const bearing = target.facing_deg ?? 0;
     const made = produce(site, (draft) => {

@@ -8,7 +8,7 @@ import { middle } from "../../../model/lookups";
 import { goTo, stepAddress } from "../../../ui/address";
 import { UsualTargets } from "../walk/UsualTargets";
 import { plainTask } from "../walk/plainTasks";
-import { Distance, type From } from "./Distance";
+import { Distance } from "./Distance";
 import { Lines } from "./Lines";
 import { Taken } from "./Taken";
 import "./lines.css";
@@ -87,7 +87,6 @@ function Line({ site, target, place, points, go, next }: LineProps) {
   const wanted = chosen === undefined ? usualSpot(site, target) : chosen;
   const spot = spots.find((known) => known.id === wanted) ?? null;
   const reading = spot ? readingOf(site, target, spot) : undefined;
-  const from: From = spot ? { spot } : { spot: null };
   const turn = (by: number): void => {
     const to = points[(place + by + points.length) % points.length];
     if (to) go(to.id);
@@ -122,9 +121,8 @@ function Line({ site, target, place, points, go, next }: LineProps) {
       )}
       <Distance
         key={`${target.id}/${spot?.id ?? "new"}`}
-        site={site}
         target={target}
-        from={from}
+        from={spot}
         reading={reading}
         near={near !== null && near === spot?.id}
         onSpot={setChosen}

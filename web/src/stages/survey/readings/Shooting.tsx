@@ -1,18 +1,18 @@
 /** Standing at a target with the laser: one tap a shot, big figures, the first answer below. */
 import { Alert, Button, Select } from "antd";
 import { useState } from "react";
-import { Refused } from "../../../core/errors";
 import { ask } from "../../../core/port";
 import type { Reading, SiteFile, Spot, Target } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
 import { measure } from "../../../device/rangefinder";
-import { Away } from "../../../keep/http";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
+import { readingOf } from "../../../model/lines";
 import { putReading } from "../../../model/readings";
 import { formatLength } from "../../../ui/length";
 import { plainTask } from "../walk/plainTasks";
 import { FirstAnswerCard } from "./FirstAnswerCard";
+import { useDoing } from "../useDoing";
 import { TypeReading } from "./TypeReading";
 
 interface Props {
@@ -110,11 +110,6 @@ export function Shooting({ site, targets, target, state, go }: Props) {
   );
 }
 
-const readingOf = (site: SiteFile, target: Target, spot: Spot): Reading | undefined =>
-  (site.readings ?? []).find(
-    (r) => (r.from === target.id && r.to === spot.id) || (r.from === spot.id && r.to === target.id),
-  );
-
 function nearest(spots: Spot[], target: Target): Spot | undefined {
   const [x = 0, y = 0] = target.shape.points[0] ?? [];
   const far = (spot: Spot): number => Math.hypot((spot.position[0] ?? 0) - x, (spot.position[1] ?? 0) - y);
@@ -142,8 +137,7 @@ interface ButtonProps {
 }
 
 function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
-  const [busy, setBusy] = useState(false);
-  const [fault, setFault] = useState("");
+  const { busy, fault, doing } = useDoing();
   const [typing, setTyping] = useState(false);
   const edit = useSite((store) => store.edit);
   const take = async (
@@ -177,18 +171,6 @@ function ShotButtons({ target, spot, reading, onNext }: ButtonProps) {
     const { shot } = await measure({ from: [x, y, target.height_m], to: [sx, sy, spot.height_m] });
     if ("vibrate" in navigator) navigator.vibrate(60);
     await take(shot.slope_m, shot.inclination_deg, shot.device);
-  };
-  const doing = async (work: () => Promise<void>): Promise<void> => {
-    setBusy(true);
-    setFault("");
-    try {
-      await work();
-    } catch (error) {
-      if (error instanceof Away || error instanceof Refused) setFault(error.message);
-      else throw error;
-    } finally {
-      setBusy(false);
-    }
   };
   return (
     <>
