@@ -188,10 +188,11 @@ test("the sun stands in C6 in winter; a way out of it is taken, with its price",
   const before = parseFloat((await hours.textContent()) ?? "");
   expect(before).toBeGreaterThan(50);
   await expect(page.getByTestId("sun-bearings")).toBeVisible();
-  // By keys: from where it stands in the picture first.
+  // By keys: from where it stands in the picture first. They read the calendar, and turn no camera.
   await page.getByTestId("sun-chart").focus();
   await page.keyboard.press("ArrowRight");
   await expect(page.getByTestId("sun-read")).toContainText(/in the picture at \d+, \d+ px/);
+  await expect(aim.dial("Pan (bearing)")).toHaveValue("129.0°");
   // By the hand: high summer at noon it is far over the picture.
   const box = await page.getByTestId("sun-chart").boundingBox();
   if (!box) throw new Error("there is a calendar");

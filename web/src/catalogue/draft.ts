@@ -61,7 +61,9 @@ const asText = (value: unknown): string =>
         ? "yes"
         : value === false
           ? "no"
-          : String(value as string | number);
+          : typeof value === "object"
+            ? ""
+            : (value as string | number | bigint).toString();
 
 /** The draft of a model, of a part of one, or of none. */
 export function draftOf(model: Model | Record<string, unknown> | null): Draft {

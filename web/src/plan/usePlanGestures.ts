@@ -4,6 +4,7 @@ import useMeasure from "react-use-measure";
 import { tinykeys } from "tinykeys";
 import type { SiteFile } from "../core/types";
 import { type Handles, useHandles } from "../ui/Handle";
+import { free } from "../ui/keys";
 import { usePlanView } from "./planView";
 import { fitting, toScreen, zoomed } from "./view";
 
@@ -53,17 +54,6 @@ function usePlanKeys(site: SiteFile): void {
   });
   useEffect(() => {
     const { set } = usePlanView.getState();
-    const free =
-      (act: () => void) =>
-      (event: KeyboardEvent): void => {
-        if (
-          event.target instanceof HTMLElement &&
-          event.target.closest("input, textarea, .ant-modal, .ant-drawer, .ant-select")
-        )
-          return;
-        act();
-        event.preventDefault();
-      };
     const move = (east: number, north: number) =>
       free(() => {
         const view = usePlanView.getState();

@@ -13,11 +13,11 @@ export function typing({ target }: KeyboardEvent): boolean {
   return taker !== null;
 }
 
-/** A key that acts unless somebody is typing. */
+/** A key that acts unless somebody is typing, or what has the focus took it for itself: a calendar, a mark, a pane's edge. */
 export const free =
   (act: (event: KeyboardEvent) => void) =>
   (event: KeyboardEvent): void => {
-    if (typing(event)) return;
+    if (event.defaultPrevented || typing(event)) return;
     event.preventDefault();
     act(event);
   };
