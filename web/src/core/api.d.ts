@@ -726,6 +726,12 @@ export interface components {
             /** @description Cameras that look back along the wall that a way follows. */
             look_back: components["schemas"]["Way"][];
         } | {
+            /** @description Which cameras somebody sees who stands at a place. */
+            seen_from: components["schemas"]["SeenFrom"];
+        } | {
+            /** @description What becomes of the wishes that cameras deter or go unnoticed. */
+            wishes: components["schemas"]["WishTold"][];
+        } | {
             /** @description Why a place is seen or not, head by head. */
             why: components["schemas"]["Why"];
         } | {
@@ -990,6 +996,23 @@ export interface components {
             units: components["schemas"]["Units"];
             /** @enum {string} */
             ask: "look_back";
+        } | {
+            /** @description The place, m east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The height of the ground there, m.
+             */
+            ground_m: number;
+            /** @description What lengths are said in. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "seen_from";
+        } | {
+            /** @description What lengths are said in. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "wishes";
         } | {
             /** @description Where, m east and north. */
             at: number[];
@@ -1397,6 +1420,43 @@ export interface components {
             flattened?: components["schemas"]["Flattened"][];
             exposure?: null | components["schemas"]["Exposure"];
         };
+        /** @description One camera as seen from a place. */
+        CameraSeen: {
+            /** @description The camera. */
+            camera: string;
+            /**
+             * Format: double
+             * @description How far off it is, m.
+             */
+            slant_m: number;
+            /**
+             * Format: double
+             * @description The share of its body that nothing hides, 0 to 1.
+             */
+            free: number;
+            /**
+             * Format: double
+             * @description Up to where a good eye knows it for a camera, m.
+             */
+            known_to_m: number;
+            /** @description Whether it is seen, and known for a camera. */
+            seen: boolean;
+            direction: null | components["schemas"]["Direction"];
+            /**
+             * Format: double
+             * @description Up to where its direction can be read, m; null where its form never tells.
+             */
+            direction_to_m: number | null;
+            /** @description The ids of what hides it. */
+            behind: string[];
+            /** @description All of it in words. */
+            says: string;
+        };
+        /**
+         * @description What cameras shall do to people.
+         * @enum {string}
+         */
+        CameraWish: "deter" | "go_unnoticed";
         /** @description How a head is aimed. */
         Card: {
             /** @description The camera's id. */
@@ -1692,6 +1752,11 @@ export interface components {
             /** @description What is different about it. */
             says: string;
         };
+        /**
+         * @description Whether it can be read where a camera points.
+         * @enum {string}
+         */
+        Direction: "here" | "elsewhere" | "too_far" | "untold";
         /** @description How a target's distance was got, for its uncertainty. */
         Distance: {
             /** @description Plan, laser or guess. */
@@ -2882,6 +2947,7 @@ export interface components {
                  * @description How much it matters: 1 first; all that say nothing after those that do.
                  */
                 importance?: number | null;
+                cameras_shall?: null | components["schemas"]["CameraWish"];
                 /** @description How its distance was got. */
                 distance?: components["schemas"]["Distance"];
                 /**
@@ -4295,6 +4361,20 @@ export interface components {
              */
             seconds: number;
         };
+        /** @description The cameras as they are seen from a place. */
+        SeenFrom: {
+            /** @description The place, m east and north. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The height of the eyes, m.
+             */
+            eyes_m: number;
+            /** @description The id of the solid that the place lies inside of, where nobody stands. */
+            inside: string | null;
+            /** @description The cameras: those that are seen first, then the nearest. */
+            cameras: components["schemas"]["CameraSeen"][];
+        };
         /**
          * @description Picture size in pixels and the active area that makes it, in millimetres.
          *
@@ -5063,6 +5143,7 @@ export interface components {
              * @description How much it matters: 1 first; all that say nothing after those that do.
              */
             importance?: number | null;
+            cameras_shall?: null | components["schemas"]["CameraWish"];
             /** @description How its distance was got. */
             distance?: components["schemas"]["Distance"];
             /**
@@ -5540,6 +5621,32 @@ export interface components {
                 down: number;
             };
         };
+        /** @description What becomes of a target's wish. */
+        WishTold: {
+            /** @description The target. */
+            target: string;
+            /** @description What is wished. */
+            wish: components["schemas"]["CameraWish"];
+            /** @description Whether it comes true. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description At how many places of the target somebody can stand. */
+            places: number;
+            /** @description From how many of them a camera is seen. */
+            seen_from: number;
+            /** @description The place that decides, m east and north. */
+            at: number[] | null;
+            /** @description The cameras that are seen from any of these places, the one seen from most of them first. */
+            cameras: string[];
+            /**
+             * Format: double
+             * @description Up to where the direction of the first of them can be read, m; null where it never can, and where none is seen.
+             */
+            direction_to_m: number | null;
+            /** @description All of it in words. */
+            says: string;
+            /** @description What is not judged. */
+            left_out: string;
+        };
         /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
         WorldFile: {
             /**
@@ -5700,6 +5807,8 @@ export type Brief = components['schemas']['Brief'];
 export type Buried = components['schemas']['Buried'];
 export type Camera = components['schemas']['Camera'];
 export type CameraHead = components['schemas']['CameraHead'];
+export type CameraSeen = components['schemas']['CameraSeen'];
+export type CameraWish = components['schemas']['CameraWish'];
 export type Card = components['schemas']['Card'];
 export type CardPromise = components['schemas']['CardPromise'];
 export type CatalogueRequest = components['schemas']['CatalogueRequest'];
@@ -5714,6 +5823,7 @@ export type DeleteRequest = components['schemas']['DeleteRequest'];
 export type DesignFacts = components['schemas']['DesignFacts'];
 export type Device = components['schemas']['Device'];
 export type Difference = components['schemas']['Difference'];
+export type Direction = components['schemas']['Direction'];
 export type Distance = components['schemas']['Distance'];
 export type DistanceHow = components['schemas']['DistanceHow'];
 export type Edge = components['schemas']['Edge'];
@@ -5844,6 +5954,7 @@ export type ScaleMark = components['schemas']['ScaleMark'];
 export type SchoolTold = components['schemas']['SchoolTold'];
 export type Section = components['schemas']['Section'];
 export type SeenBy = components['schemas']['SeenBy'];
+export type SeenFrom = components['schemas']['SeenFrom'];
 export type Sensor = components['schemas']['Sensor'];
 export type Setting = components['schemas']['Setting'];
 export type Shape = components['schemas']['Shape'];
@@ -5915,6 +6026,7 @@ export type Where = components['schemas']['Where'];
 export type Whose = components['schemas']['Whose'];
 export type Why = components['schemas']['Why'];
 export type Window = components['schemas']['Window'];
+export type WishTold = components['schemas']['WishTold'];
 export type WorldFile = components['schemas']['WorldFile'];
 export type WorstDay = components['schemas']['WorstDay'];
 export type ZoneEnds = components['schemas']['ZoneEnds'];

@@ -39,6 +39,8 @@ use crate::show::papers::card::{Card, card};
 use crate::show::papers::parts::{Part, parts};
 use crate::show::plates::on_the_way::{PlateTold, SchoolTold, plates, schools};
 use crate::show::plates::start_settings::{StartSettings, as_csv, start_settings};
+use crate::show::seen::seen_from::{SeenFrom, seen_from};
+use crate::show::seen::wish::{WishTold, wishes};
 use crate::show::sun::live_sun::SunHoursTold;
 use crate::show::sun::sun_told::{SunAt, SunCalendar, sun_at};
 use crate::site::link::{LinkFound, link_of, point_through};
@@ -296,6 +298,23 @@ questions! {
         /// Units of the words.
         units: Units,
     } -> Vec<Way> = |door| look_back(door.session(), &path, height_m, need_px_per_m, units)?;
+
+    /// Which cameras somebody sees who stands at a place.
+    SeenFrom {
+        /// The place, m east and north.
+        #[schema(value_type = [f64; 2])]
+        at: Point2,
+        /// The height of the ground there, m.
+        ground_m: f64,
+        /// What lengths are said in.
+        units: Units,
+    } -> SeenFrom = |door| seen_from(door.session().site(), at, ground_m, units)?;
+
+    /// What becomes of the wishes that cameras deter or go unnoticed.
+    Wishes {
+        /// What lengths are said in.
+        units: Units,
+    } -> Vec<WishTold> = |door| wishes(door.session().site(), units);
 
     /// Why a place is seen or not, head by head.
     Why {

@@ -5,6 +5,7 @@ pub mod catalogue;
 mod dotted;
 pub mod lens;
 pub mod lens_facts;
+pub mod looks;
 pub mod optics;
 pub mod sheet;
 pub mod stock;

@@ -55,6 +55,9 @@ pub struct TargetFile {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = 1, maximum = 99)]
     pub importance: Option<u32>,
+    /// What the cameras themselves shall do to people there; nothing where nobody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cameras_shall: Option<CameraWish>,
     /// How its distance was got.
     #[serde(default)]
     pub distance: Distance,
@@ -73,6 +76,16 @@ pub struct TargetFile {
     /// Its photos.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub photos: Vec<Photo>,
+}
+
+/// What cameras shall do to people.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CameraWish {
+    /// Be seen, from everywhere here.
+    Deter,
+    /// Not be noticed, from anywhere here.
+    GoUnnoticed,
 }
 
 impl TargetFile {

@@ -4,4 +4,5 @@ pub mod coverage;
 pub mod night;
 pub mod papers;
 pub mod plates;
+pub mod seen;
 pub mod sun;

@@ -35,6 +35,20 @@ impl Units {
         }
     }
 
+    /// How far something reaches, in words: no finer than it is known, whole metres or feet.
+    ///
+    /// ```
+    /// use bright_angle_core::words::units::Units;
+    /// assert_eq!(Units::Metres.reach(61.88), "62 m");
+    /// assert_eq!(Units::Feet.reach(61.88), "203 ft");
+    /// ```
+    pub fn reach(self, metres: f64) -> String {
+        match self {
+            Units::Metres => format!("{metres:.0} m"),
+            Units::Feet => format!("{:.0} ft", metres / FOOT_M),
+        }
+    }
+
     /// A length in words.
     ///
     /// ```

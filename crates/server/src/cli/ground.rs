@@ -9,6 +9,8 @@ use bright_angle_core::ground::why::why as why_at;
 use bright_angle_core::judge::evaluation::eyes;
 use bright_angle_core::judge::tours::tours as tours_of;
 use bright_angle_core::show::coverage::picture_use::picture_uses;
+use bright_angle_core::show::seen::seen_from::seen_from;
+use bright_angle_core::show::seen::wish::wishes;
 use bright_angle_core::site::ray::{Met, ray};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::{Fault, file};
@@ -52,6 +54,14 @@ pub fn ground(file: &Path, look: &Look, goal: Option<Place>) -> Answer {
 pub fn why(file: &Path, look: &Look, at: Place, units: Units) -> Answer {
     let site = input::site(file)?;
     json(&why_at(&site, at, look.at_height_m, look.need, units).map_err(|fault| vec![as_option(fault)])?)
+}
+
+pub fn seen(file: &Path, at: Option<Place>, ground_m: f64, units: Units) -> Answer {
+    let site = input::site(file)?;
+    match at {
+        Some(at) => json(&seen_from(&site, at, ground_m, units).map_err(|fault| vec![as_option(fault)])?),
+        None => json(&wishes(&site, units)),
+    }
 }
 
 pub fn picture_use(file: &Path) -> Answer {

@@ -93,6 +93,20 @@ enum Command {
         #[arg(long, value_enum, default_value_t = UnitsArg::Metres)]
         units: UnitsArg,
     },
+    /// Which cameras are seen themselves, from a place; or what becomes of the wishes that they deter or go unnoticed, as JSON
+    Seen {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// The place, m east,north
+        #[arg(long, value_parser = ground::place, allow_hyphen_values = true)]
+        at: Option<ground::Place>,
+        /// Height of the ground there, m
+        #[arg(long, default_value_t = 0.0, allow_hyphen_values = true, requires = "at")]
+        ground_m: f64,
+        /// Units of the words
+        #[arg(long, value_enum, default_value_t = UnitsArg::Metres)]
+        units: UnitsArg,
+    },
     /// What every head's picture is used for, as JSON
     PictureUse {
         /// Site file, or - for standard input
@@ -274,6 +288,7 @@ pub fn run() -> ExitCode {
         Command::Section { file, line } => compute::section(&file, line),
         Command::Relief { file, at_height_m, cell_m, bounds } => compute::relief(&file, at_height_m, cell_m, &bounds),
         Command::Ground { file, look, goal } => ground::ground(&file, &look, goal),
+        Command::Seen { file, at, ground_m, units } => ground::seen(&file, at, ground_m, units.into()),
         Command::Why { file, look, at, units } => ground::why(&file, &look, at, units.into()),
         Command::PictureUse { file } => ground::picture_use(&file),
         Command::Tours { file, event_s } => ground::tours(&file, event_s),

@@ -1,7 +1,9 @@
 /** Why the place that was asked about is seen or not, head by head. */
+import type { ReactNode } from "react";
 import { useAnswer } from "../../../core/useAsked";
 import { Told } from "../../../ui/Told";
-import type { SiteFile, Units, Why } from "../../../core/types";
+import type { SeenFrom, SiteFile, Units, Why } from "../../../core/types";
+import { cameraOf } from "../../../model/lookups";
 import { nameOf } from "../../../model/views";
 import { formatLength } from "../../../ui/length";
 import { pixels } from "../../../ui/words";
@@ -15,8 +17,15 @@ export function WhyCard({ site, units }: { site: SiteFile; units: Units }) {
     asked && { ask: "why", at: asked, height_m: height, need_px_per_m: need, units },
     { rest: "live" },
   );
+  const seen = useAnswer(site, asked && { ask: "seen_from", at: asked, ground_m: 0, units }, { rest: "live" });
   if (!asked || !value || !of) return null;
-  return <Card why={value} site={of} units={units} settled={settled} close={() => set({ asked: null })} />;
+  return (
+    <Card why={value} site={of} units={units} settled={settled} close={() => set({ asked: null })}>
+      {seen.value && seen.of && seen.value.cameras.length > 0 && (
+        <SeenHere seen={seen.value} site={seen.of} settled={seen.settled} />
+      )}
+    </Card>
+  );
 }
 
 const WORDS: Record<Why["heads"][number]["reason"], string> = {
@@ -35,12 +44,14 @@ function Card({
   units,
   settled,
   close,
+  children,
 }: {
   why: Why;
   site: SiteFile;
   units: Units;
   settled: boolean;
   close(): void;
+  children: ReactNode;
 }) {
   const inside = why.inside ? site.obstacles?.find((o) => o.id === why.inside)?.name : null;
   return (
@@ -66,9 +77,36 @@ function Card({
           </li>
         ))}
       </ol>
+      {children}
       <Button size="small" onClick={close}>
         Done
       </Button>
+    </Told>
+  );
+}
+
+/** Which cameras somebody who stands there sees himself. */
+function SeenHere({ seen, site, settled }: { seen: SeenFrom; site: SiteFile; settled: boolean }) {
+  const count = seen.cameras.filter((camera) => camera.seen).length;
+  return (
+    <Told testId="seen-here" settled={settled}>
+      <h3>
+        {count === 0
+          ? "Who stands here sees no camera"
+          : `Who stands here sees ${count} of ${seen.cameras.length} cameras`}
+      </h3>
+      <ol>
+        {seen.cameras.map((camera) => (
+          <li key={camera.camera}>
+            <span className={`why-reason why-${camera.seen ? "seen" : "behind"}`}>
+              {camera.seen ? "seen" : "not seen"}
+            </span>
+            <span>
+              <strong>{cameraOf(site, camera.camera)?.name ?? camera.camera}</strong> {camera.says}
+            </span>
+          </li>
+        ))}
+      </ol>
     </Told>
   );
 }

@@ -27,6 +27,11 @@ const HOW = [
   ["laser", "by laser"],
   ["guess", "by eye"],
 ] as const;
+const SHALL = [
+  ["nothing", "nothing"],
+  ["deter", "deter: be seen"],
+  ["go_unnoticed", "not be noticed"],
+] as const;
 const SHAPES = [
   ["point", "a point"],
   ["line", "a line"],
@@ -107,6 +112,21 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               onChange={(how) =>
                 change("Change how the distance was got", (t) => {
                   t.distance = { how: how as "plan" };
+                })
+              }
+            />
+          </label>
+          <label className="stacked">
+            Cameras shall
+            <Select
+              size="small"
+              aria-label="Cameras shall"
+              value={target.cameras_shall ?? "nothing"}
+              options={options(SHALL)}
+              onChange={(shall) =>
+                change("Change what cameras shall do", (t) => {
+                  if (shall === "nothing") delete t.cameras_shall;
+                  else t.cameras_shall = shall as "deter";
                 })
               }
             />

@@ -118,3 +118,20 @@ test("a plate's speed is said as on the road, and kept in metres a second", asyn
   // A mile is 1609.344 m.
   expect(held(plate.id).speed_mps).toBeCloseTo(4.4704, 3);
 });
+
+test("what cameras shall do is chosen in the form, and its row tells what comes of it", async () => {
+  form("t1");
+  await userEvent.click(screen.getByText("Figures of this promise"));
+  await userEvent.click(screen.getByRole("combobox", { name: "Cameras shall" }));
+  await userEvent.click(await screen.findByTitle("deter: be seen"));
+  expect(held("t1").cameras_shall).toBe("deter");
+  list();
+  const [wish] = answerTo(now(), { ask: "wishes", units: "metres" });
+  const told = await screen.findByTestId("promise-wish");
+  expect(told.textContent).toContain(`Shall deter: ${wish?.verdict}. ${wish?.says}`);
+  expect(within(told).getByRole("img", { name: wish?.verdict ?? "" })).toBeTruthy();
+  await userEvent.click(screen.getByRole("combobox", { name: "Cameras shall" }));
+  await userEvent.click(await screen.findByTitle("nothing"));
+  expect(held("t1")).not.toHaveProperty("cameras_shall");
+  expect(screen.queryByTestId("promise-wish")).toBeNull();
+});

@@ -4,7 +4,7 @@ import { Dropdown } from "antd";
 import { memo, useState } from "react";
 import { useHand } from "../../../core/hand";
 import { useAnswer } from "../../../core/useAsked";
-import type { Target, Verdict } from "../../../core/types";
+import type { Target, Verdict, WishTold } from "../../../core/types";
 import type { Shown } from "../../../core/useSights";
 import { useSettings } from "../../../keep/settings";
 import { duplicateThing, removeThing } from "../../../keep/things";
@@ -26,6 +26,9 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
   // Why each stands as it does, under a hand a few times a second.
   const because = useAnswer(shown.site, { ask: "reasons", units }, { rest: "live", every: 250, by: "surveyor" });
   const reasons = new Map(because.value?.map((reason) => [reason.target, reason]));
+  const wished = shown.site.targets.some((target) => target.cameras_shall);
+  const wishes = useAnswer(shown.site, wished ? { ask: "wishes", units } : null, { by: "surveyor", keeps: true });
+  const wishOf = new Map(wishes.value?.map((wish) => [wish.target, wish]));
   const kept = [...results.values()].filter((result) => result.verdict === "kept").length;
   const { cameras } = shown.site;
   const targets = byImportance(shown.site.targets);
@@ -59,6 +62,8 @@ export const PromiseList = memo(function PromiseList({ shown }: { shown: Shown }
               says={reasons.get(target.id)?.says ?? null}
               byPixels={reasons.get(target.id)?.rule === "pixel_density"}
               saysNow={because.settled}
+              wish={target.cameras_shall ? (wishOf.get(target.id) ?? null) : null}
+              wishNow={wishes.settled}
               onTake={takeTarget}
             />
           );
@@ -142,6 +147,9 @@ interface RowProps {
   byPixels: boolean;
   /** Whether it is of the site as it is. */
   saysNow: boolean;
+  /** Whether cameras are seen there as they shall be; and whether that is of the site as it is. */
+  wish: WishTold | null;
+  wishNow: boolean;
   onTake(target: string): void;
 }
 
@@ -154,6 +162,8 @@ const PromiseRow = memo(function PromiseRow({
   got,
   need,
   onTake,
+  wish,
+  wishNow,
   ...why
 }: RowProps) {
   const { says, byPixels, saysNow } = why;
@@ -179,11 +189,28 @@ const PromiseRow = memo(function PromiseRow({
         )}
         {(kept || byPixels) && <NeedBar verdict={verdict} share={got === null || need === null ? 0 : got / need} />}
       </button>
+      {wish && <Wish wish={wish} settled={wishNow} whole={selected} />}
       {selected && <PromiseMenu target={target} />}
       {open && <PromiseForm target={target} />}
     </li>
   );
 });
+
+const SHALL_WORDS: Record<WishTold["wish"], string> = { deter: "Shall deter", go_unnoticed: "Shall not be noticed" };
+
+/** Whether the cameras themselves are seen here, as somebody wished. */
+function Wish({ wish, settled, whole }: { wish: WishTold; settled: boolean; whole: boolean }) {
+  return (
+    <p className="promise-wish told" data-settled={settled} data-testid="promise-wish">
+      <VerdictMark verdict={wish.verdict} />
+      <span>
+        <strong>{SHALL_WORDS[wish.wish]}:</strong>{" "}
+        <span className={`verdict-word-${wish.verdict}`}>{wish.verdict}</span>. {wish.says}
+        {whole && <span className="fine"> {wish.left_out}</span>}
+      </span>
+    </p>
+  );
+}
 
 /** What it gets against what it needs: the mark stands at the need, the bar ends at twice that. */
 function NeedBar({ verdict, share }: { verdict: Verdict | null; share: number }) {

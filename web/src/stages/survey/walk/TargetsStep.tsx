@@ -19,6 +19,11 @@ import { Photos } from "../photos/Photos";
 import { WalkList, moved } from "./WalkList";
 import { plainTask } from "./plainTasks";
 
+const SHALL = [
+  ["nothing", "Nothing"],
+  ["deter", "Deter: be seen"],
+  ["go_unnoticed", "Not be noticed"],
+] as const;
 const SHAPES = [
   ["point", "One point"],
   ["line", "A line"],
@@ -151,6 +156,22 @@ function TargetForm({ target }: { target: Target }) {
         needed
         value={target.night_light}
         onChange={(v) => change("Light at night", (t) => void (t.night_light = v ?? null), typing("light at night"))}
+      />
+      <ChoiceField
+        name="cameras_shall"
+        label="Cameras shall"
+        value={target.cameras_shall ?? "nothing"}
+        options={SHALL}
+        onChange={(shall) =>
+          change(
+            "Cameras shall",
+            (t) => {
+              if (shall === "nothing") delete t.cameras_shall;
+              else t.cameras_shall = shall;
+            },
+            typing("cameras shall"),
+          )
+        }
       />
       <ChoiceField
         name="shape"
