@@ -210,8 +210,31 @@ test("a drawing is brought in by layers, and a broken one changes nothing", asyn
   await aim.saved();
   await expect.poll(count).toBe(before);
 
+  // A rangefinder's points, in the letters of its time: chosen one by one, at their heights.
+  await page.getByRole("button", { name: "Bring in a drawing" }).click();
+  await file.setInputFiles(`${ROOT}outside/exchange/letters-cp1251.dxf`);
+  const measured = dialog.getByRole("list", { name: "Measured points" });
+  await expect(measured.getByRole("listitem")).toHaveCount(3);
+  await dialog.getByRole("checkbox", { name: /Здание/ }).uncheck();
+  await expect(dialog.getByRole("button", { name: /^Take/ })).toBeDisabled();
+  await dialog.getByRole("button", { name: "All are spots" }).click();
+  await dialog.getByRole("combobox", { name: "What P2 is" }).click();
+  await page.getByTitle("a target", { exact: true }).last().click();
+  await dialog.getByText("where its own coordinates say").click();
+  await dialog.getByRole("button", { name: "Take 3 points" }).click();
+  await aim.saved();
+  const { spots, targets } = (await kept(request, id)).site as unknown as {
+    spots: { name: string; position: number[]; height_m: number; ground_m?: number }[];
+    targets: { name: string; height_m: number; shape: { points: number[][] } }[];
+  };
+  expect(spots.slice(-2)).toMatchObject([
+    { name: "P1", position: [20, 1], height_m: 1.25 },
+    { name: "P3", position: [30, -3], height_m: 0, ground_m: -0.4 },
+  ]);
+  expect(targets.at(-1)).toMatchObject({ name: "P2", height_m: 2.9, shape: { points: [[21.5, 4]] } });
+
   await page.getByRole("button", { name: "Site", exact: true }).click();
   const saved = page.waitForEvent("download");
-  await page.getByRole("menuitem", { name: "Save walls and objects as DXF" }).click();
+  await page.getByRole("menuitem", { name: "Save the plan as DXF" }).click();
   expect((await saved).suggestedFilename()).toBe("tern-quay-boatyard.dxf");
 });

@@ -61,10 +61,9 @@ pub fn world_file(bytes: &[u8]) {
 
 /// A drawing as DXF: whatever the library makes of what is left of it, it is an answer.
 pub fn dxf(bytes: &[u8]) {
-    let Ok(text) = std::str::from_utf8(bytes) else { return };
     // The library may fall over, which is caught: the fuzzer's own hook would end the program before.
     std::panic::set_hook(Box::new(|_| {}));
-    taken(dxf::read(text, None).ok());
+    taken(dxf::read(bytes, None).ok());
 }
 
 /// A drawing as GeoJSON.

@@ -3,7 +3,8 @@
 use bright_angle_core::Site;
 use bright_angle_core::evaluate;
 use bright_angle_core::exchange::geojson::{read, unprojected};
-use bright_angle_core::exchange::geojson_write::{Written, write};
+use bright_angle_core::exchange::geojson_write::write;
+use bright_angle_core::exchange::plan::Plan;
 use serde_json::Value;
 
 #[test]
@@ -25,7 +26,7 @@ fn a_site_with_a_place_is_written_in_degrees_with_all_its_layers_and_comes_back(
     let site = Site::parse(include_str!("../../../demo/tern-quay.json")).unwrap();
     let judged = evaluate(&site);
     let verdicts: Vec<_> = judged.targets.iter().map(|found| (found.target.clone(), found.verdict)).collect();
-    let text = write(site.file(), Written { metres: false, verdicts: &verdicts });
+    let text = write(&Plan { verdicts: verdicts.clone(), ..Plan::bare(site.file()) }, false);
     let written: Value = serde_json::from_str(&text).unwrap();
     let features = written["features"].as_array().unwrap();
     let of = |layer: &str| features.iter().filter(|one| one["properties"]["layer"] == layer).count();
@@ -70,9 +71,9 @@ fn a_site_with_a_place_is_written_in_degrees_with_all_its_layers_and_comes_back(
 #[test]
 fn metres_are_written_where_there_is_no_place_and_named_so() {
     let mut site: Value = serde_json::from_str(include_str!("../../../demo/tern-quay.json")).unwrap();
-    let asked = write(Site::parse(&site.to_string()).unwrap().file(), Written { metres: true, ..Written::default() });
+    let asked = write(&Plan::bare(Site::parse(&site.to_string()).unwrap().file()), true);
     site.as_object_mut().unwrap().remove("place");
-    let without = write(Site::parse(&site.to_string()).unwrap().file(), Written::default());
+    let without = write(&Plan::bare(Site::parse(&site.to_string()).unwrap().file()), false);
     assert_eq!(asked, without);
     let written: Value = serde_json::from_str(&without).unwrap();
     assert_eq!(written["coordinates_are"], "metres");

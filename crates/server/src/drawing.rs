@@ -40,10 +40,10 @@ const MARK: u8 = 0x1e;
 ///
 /// # Errors
 /// What cannot be read, holds too much, or nothing that can be taken.
-pub fn read(kind: Kind, unit: Option<Unit>, text: &str) -> Result<Import, Fault> {
+pub fn read(kind: Kind, unit: Option<Unit>, bytes: &[u8]) -> Result<Import, Fault> {
     match kind {
-        Kind::Dxf => dxf::read(text, unit),
-        Kind::Geojson => geojson::read(text),
+        Kind::Dxf => dxf::read(bytes, unit),
+        Kind::Geojson => geojson::read(std::str::from_utf8(bytes).map_err(|_| Fault::new("file", "is not UTF-8"))?),
         Kind::Sheet => Err(Fault::new("file", "is no drawing")),
     }
 }
@@ -54,8 +54,7 @@ fn read_any(kind: Kind, unit: Option<Unit>, bytes: &[u8]) -> Result<Value, Fault
     if kind == Kind::Sheet {
         return serde_json::to_value(sheet::read(bytes)?).map_err(told);
     }
-    let text = std::str::from_utf8(bytes).map_err(|_| Fault::new("file", "is not UTF-8"))?;
-    serde_json::to_value(read(kind, unit, text)?).map_err(told)
+    serde_json::to_value(read(kind, unit, bytes)?).map_err(told)
 }
 
 /// A library that falls over says so on standard error, page by page; that it did is answered instead.

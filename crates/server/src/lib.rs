@@ -5,11 +5,13 @@
 
 pub mod api;
 pub mod cli;
+pub mod coverage;
 pub mod device;
 pub mod drawing;
 pub mod dxf;
 pub mod front;
 pub mod picture;
+pub mod plan_out;
 pub mod relief;
 pub mod share;
 pub mod sheet;

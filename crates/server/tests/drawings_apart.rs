@@ -60,7 +60,7 @@ async fn too_many_things_and_endless_names_are_bounded_before_they_are_read() {
         (found["left_out_count"].as_u64(), found["left_out"][0]["source"].as_str()),
         (Some(50_000), Some("text 2"))
     );
-    let (status, faults) = import(&served, "AutoCAD Binary DXF\r\n").await;
+    let (status, faults) = import(&served, "AutoCAD Binary DXF\r\n\u{1a}\0\0\0SECTION").await;
     assert!(status == 422 && faults[0]["message"].as_str().unwrap().contains("binary"), "{faults}");
 }
 

@@ -118,7 +118,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
             },
             ...(["geojson", "dxf", "svg"] as const).map((format) => ({
               key: format,
-              label: format === "dxf" ? "Save walls and objects as DXF" : `Save the plan as ${FORMATS[format]}`,
+              label: `Save the plan as ${FORMATS[format]}`,
               onClick: () => void saveAs(format),
             })),
             { key: "delete", label: "Delete this site", danger: true, onClick: () => setAsked("delete") },
@@ -139,7 +139,7 @@ export function SiteMasthead({ stage }: { stage: Stage }) {
   );
 }
 
-const FORMATS = { geojson: "GeoJSON", svg: "SVG" };
+const FORMATS = { geojson: "GeoJSON", dxf: "DXF", svg: "SVG" };
 
 function SiteName({ id, name, disabled }: { id: string; name: string; disabled: boolean }) {
   const edit = useSite((state) => state.edit);

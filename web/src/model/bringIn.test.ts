@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Import, SiteFile } from "../core/types";
-import { bringIn, choicesOf, countOf } from "./bringIn";
+import { bringIn, bringInPoints, choicesOf, countOf, pointsOf } from "./bringIn";
 
 const outline = [
   [0, 0],
@@ -21,6 +21,11 @@ const brought: Import = {
   layers: [
     { name: "HOUSES", kind: "building", obstacles: [solid("i1", "building"), solid("i2", "building")] },
     { name: "WALLS", kind: "wall", obstacles: [solid("i3", "wall")] },
+  ],
+  points: [
+    { source: "point 4", layer: "P", name: "Under the eave", at: [1.23456, 2], height_m: 1.35 },
+    { source: "point 5", layer: "P", name: null, at: [3, 4], height_m: -1.8 },
+    { source: "point 6", layer: "P", name: "Till", at: [5, 6], height_m: 0.1 },
   ],
   left_out_count: 0,
   left_out: [],
@@ -55,5 +60,17 @@ describe("a drawing that is brought in", () => {
       3,
     ]);
     expect(brought.layers[1]?.obstacles[0]).toMatchObject({ id: "i3", outline });
+  });
+
+  it("makes spots and targets of the points that were chosen, at their heights over where the rangefinder stood", () => {
+    const site: SiteFile = { format: "bright-angle/site", version: 1, name: "Yard", targets: [], cameras: [] };
+    bringInPoints(site, brought, pointsOf(brought), [0, 0]);
+    expect([site.spots, site.targets]).toEqual([undefined, []]);
+    bringInPoints(site, brought, { as: ["spot", "spot", "target"], zero: 1.5 }, [10, -1]);
+    expect(site.spots).toMatchObject([
+      { name: "Under the eave", position: [11.23, 1], height_m: 2.85 },
+      { name: "Spot 2", position: [13, 3], height_m: 0, ground_m: -0.3 },
+    ]);
+    expect(site.targets).toMatchObject([{ name: "Till", shape: { points: [[15, 5]] }, height_m: 1.6 }]);
   });
 });

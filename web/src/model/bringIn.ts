@@ -1,7 +1,9 @@
 /** Takes what a drawing brings into the site: the layers that were chosen, as what they are said to be, moved to where they belong. */
 import type { Import, Obstacle, Point, SiteFile } from "../core/types";
 import { setKind } from "./obstacles";
-import { freshId, plain, shifted } from "./points";
+import { freshId, plain, roundPoint, shifted } from "./points";
+import { addSpot } from "./spots";
+import { addTarget } from "./targets";
 
 export interface LayerChoice {
   name: string;
@@ -10,6 +12,19 @@ export interface LayerChoice {
   /** Height of its tops, m; null for what the drawing says. */
   top: number | null;
 }
+
+/** What a measured point of a drawing becomes. */
+export type PointIs = "spot" | "target";
+
+export interface PointChoices {
+  /** What each point becomes, in the drawing's order; null for one that is left out. */
+  as: (PointIs | null)[];
+  /** The height over the ground that the drawing counts heights from, m: where the rangefinder stood. */
+  zero: number;
+}
+
+/** How the points of a drawing begin: left out until somebody says what they are. */
+export const pointsOf = (brought: Import): PointChoices => ({ as: brought.points.map(() => null), zero: 0 });
 
 /** How the layers of a drawing begin: all taken, as what their names say. */
 export const choicesOf = (brought: Import): LayerChoice[] =>
@@ -38,4 +53,22 @@ export function bringIn(site: SiteFile, brought: Import, choices: LayerChoice[],
     }
   }
   return ids;
+}
+
+/** Adds the chosen points as spots and targets, at their heights, moved by metres east and north. */
+export function bringInPoints(site: SiteFile, brought: Import, { as, zero }: PointChoices, [east, north]: Point): void {
+  brought.points.forEach((point, place) => {
+    const is = as[place];
+    if (!is) return;
+    const [x = 0, y = 0] = point.at;
+    const at = roundPoint([x + east, y + north]);
+    const height = Math.round((point.height_m + zero) * 1000) / 1000;
+    const id = is === "spot" ? addSpot(site, at) : addTarget(site, at);
+    const made = is === "spot" ? site.spots?.find((spot) => spot.id === id) : site.targets.find((t) => t.id === id);
+    if (!made) return;
+    // What lies lower than that stands on ground that does.
+    made.height_m = Math.max(height, 0);
+    if (height < 0) made.ground_m = height;
+    if (point.name) made.name = point.name;
+  });
 }

@@ -4,7 +4,7 @@
 //! curvature of the WGS 84 ellipsoid there (textbook formulas, from memory): within a few centimetres over a kilometre. A file that this
 //! program wrote (`geojson_write`) says where the plan has its origin, or that its coordinates are metres of the plan, and is read as such.
 
-use super::take::{Drawn, Import, LeftOut, box_of, take};
+use super::take::{Drawn, DrawnPoint, Found, Import, LeftOut, box_of, take};
 use crate::file::{Fault, Point2};
 use geojson::{Feature, GeoJson, GeometryValue as Value, JsonObject, JsonValue, Position};
 use serde_json::json;
@@ -47,13 +47,14 @@ pub fn read(text: &str) -> Result<Import, Fault> {
             gathered.feature(place, feature)?;
         }
     }
-    let Gathered { mut drawn, left_out, .. } = gathered;
+    let Gathered { mut drawn, mut points, left_out, .. } = gathered;
+    let found = |drawn, points, left_out| Found { drawn, points, left_out, ..Found::default() };
     if metres {
-        return take("metres of the plan, as the file says".to_owned(), drawn, left_out);
+        return take("metres of the plan, as the file says".to_owned(), found(drawn, points, left_out));
     }
-    let middle = origin.unwrap_or_else(|| middle_of(&drawn));
-    let off = drawn.iter().flat_map(|one| &one.points).find(|p| !(p[0].abs() <= 180.0 && p[1].abs() <= 90.0));
-    if let Some(off) = off {
+    let middle = origin.unwrap_or_else(|| middle_of(&drawn, &points));
+    let places = drawn.iter().flat_map(|one| &one.points).chain(points.iter().map(|point| &point.at));
+    if let Some(off) = places.into_iter().find(|p| !(p[0].abs() <= 180.0 && p[1].abs() <= 90.0)) {
         return Err(Fault::new(
             "file",
             format!("{}, {} are no degrees east and north, as GeoJSON has them (RFC 7946)", off[0], off[1]),
@@ -62,13 +63,15 @@ pub fn read(text: &str) -> Result<Import, Fault> {
     for one in &mut drawn {
         one.points.iter_mut().for_each(|point| *point = projected(*point, middle));
     }
+    points.iter_mut().for_each(|point| point.at = projected(point.at, middle));
     let says = format!("degrees about {:.5}° north, {:.5}° east, projected to metres", middle[1], middle[0]);
-    take(says, drawn, left_out)
+    take(says, found(drawn, points, left_out))
 }
 
 #[derive(Default)]
 struct Gathered {
     drawn: Vec<Drawn>,
+    points: Vec<DrawnPoint>,
     left_out: Vec<LeftOut>,
     positions: usize,
 }
@@ -120,9 +123,22 @@ impl Gathered {
                 }
             }
             Value::GeometryCollection { .. } => self.leave(begun, "is nested too deep"),
-            Value::Point { .. } | Value::MultiPoint { .. } => self.leave(begun, "is a point"),
+            Value::Point { coordinates } => self.point(coordinates, begun),
+            Value::MultiPoint { coordinates } => coordinates.iter().for_each(|position| self.point(position, begun)),
         }
         Ok(())
+    }
+
+    fn point(&mut self, position: &Position, begun: &Drawn) {
+        // Its own height comes before what its properties say; without either it lies on the ground.
+        let height_m = position.as_slice().get(2).copied().or(begun.top_m).unwrap_or(0.0);
+        self.points.push(DrawnPoint {
+            source: begun.source.clone(),
+            layer: begun.layer.clone(),
+            name: begun.name.clone(),
+            at: [at(position, 0), at(position, 1)],
+            height_m,
+        });
     }
 
     fn polygon(&mut self, rings: &[Vec<Position>], begun: &Drawn) -> Result<(), Fault> {
@@ -161,10 +177,14 @@ fn figure(properties: Option<&JsonObject>, names: &[&str]) -> Option<f64> {
     })
 }
 
-/// The middle of the box around all positions, degrees.
-fn middle_of(drawn: &[Drawn]) -> Point2 {
-    let points = drawn.iter().flat_map(|one| &one.points).filter(|p| p.iter().all(|axis| axis.is_finite()));
-    let [low, high] = box_of(points);
+/// The middle of the box around all outlines, or all points where there are none, degrees.
+fn middle_of(drawn: &[Drawn], points: &[DrawnPoint]) -> Point2 {
+    let corners = drawn.iter().flat_map(|one| &one.points).filter(|p| p.iter().all(|axis| axis.is_finite()));
+    let mut corners: Vec<&Point2> = corners.collect();
+    if corners.is_empty() {
+        corners.extend(points.iter().map(|point| &point.at));
+    }
+    let [low, high] = box_of(corners.into_iter());
     [0.5 * (low[0] + high[0]), 0.5 * (low[1] + high[1])]
 }
 

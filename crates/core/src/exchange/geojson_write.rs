@@ -2,26 +2,14 @@
 //! it has none or they are asked for. Solids, cameras with their aims, promises with their verdicts, spots and private places, each a layer.
 
 use super::geojson::{IS, METRES, ORIGIN, unprojected};
+use super::plan::{Coverage, Plan, coverage_layer, layer_of};
 use super::take::area;
-use crate::file::{CameraFile, Obstacle, Point2, ShapeKind, SiteFile};
-use crate::verdict::Verdict;
+use crate::file::{CameraFile, Obstacle, Point2, ShapeKind};
 use geojson::{Feature, FeatureCollection, GeoJson, Geometry, GeometryValue as Value, JsonObject, JsonValue, Position};
 use serde_json::json;
 
 /// Degrees are written to a tenth of a millimetre, metres as they are.
 const DEGREE_STEPS: f64 = 1e9;
-/// An aim is drawn so long, m.
-const AIM_M: f64 = 5.0;
-
-/// What a plan is written with.
-#[derive(Clone, Copy, Debug, Default)]
-pub struct Written<'a> {
-    /// Whether metres of the plan are asked for.
-    pub metres: bool,
-    /// The verdict of each target, by its id, where they were judged.
-    pub verdicts: &'a [(String, Verdict)],
-}
-
 /// Where the plan's points go.
 struct Onto(Option<Point2>);
 
@@ -36,34 +24,38 @@ impl Onto {
     }
 
     /// A ring ends where it begins, and its outer one runs counter-clockwise (RFC 7946, 3.1.6).
-    fn ring(&self, points: &[Point2]) -> Value {
+    fn ring(&self, points: &[Point2], inner: bool) -> Vec<Position> {
         let mut ring = self.line(points);
-        if area(points) < 0.0 {
+        if (area(points) < 0.0) != inner {
             ring.reverse();
         }
         ring.extend(ring.first().cloned());
-        Value::Polygon { coordinates: vec![ring] }
+        ring
     }
 
     fn outline(&self, points: &[Point2], closed: bool) -> Value {
-        if closed { self.ring(points) } else { Value::LineString { coordinates: self.line(points) } }
+        if closed {
+            Value::Polygon { coordinates: vec![self.ring(points, false)] }
+        } else {
+            Value::LineString { coordinates: self.line(points) }
+        }
     }
 }
 
-/// A site as GeoJSON.
-pub fn write(site: &SiteFile, how: Written<'_>) -> String {
-    let origin = site.place.as_ref().filter(|_| !how.metres).map(|place| [place.longitude_deg, place.latitude_deg]);
+/// A plan as GeoJSON: in metres of the plan where they are asked for.
+pub fn write(plan: &Plan, metres: bool) -> String {
+    let site = plan.file;
+    let origin = site.place.as_ref().filter(|_| !metres).map(|place| [place.longitude_deg, place.latitude_deg]);
     let onto = Onto(origin);
     let mut features: Vec<Feature> = site.obstacles.iter().map(|obstacle| solid(&onto, obstacle)).collect();
     for place in &site.private {
-        let heights = json!({IS: "private place", "layer": "private places", "id": place.id, "name": place.name, "whose": place.whose,
+        let heights = json!({IS: "private place", "layer": layer_of(place), "id": place.id, "name": place.name, "whose": place.whose,
             "base_m": place.ground_m + place.base_m, "top_m": place.ground_m + place.top_m});
         features.push(feature(onto.outline(&place.outline, place.closed), heights));
     }
     for target in &site.targets {
-        let verdict = how.verdicts.iter().find(|(id, _)| *id == target.id).map(|(_, verdict)| *verdict);
         let says = json!({IS: "promise", "layer": "promises", "id": target.id, "name": target.name, "subject": target.subject,
-            "task": target.task, "height_m": target.ground_m + target.height_m, "verdict": verdict});
+            "task": target.task, "height_m": target.ground_m + target.height_m, "verdict": plan.verdict(target)});
         let shape = match (target.shape.kind, target.shape.points.as_slice()) {
             (ShapeKind::Point, [at, ..]) => Value::Point { coordinates: onto.position(*at) },
             (kind, points) => onto.outline(points, kind == ShapeKind::Area),
@@ -74,13 +66,31 @@ pub fn write(site: &SiteFile, how: Written<'_>) -> String {
         let says = json!({IS: "spot", "layer": "spots", "id": spot.id, "name": spot.name, "height_m": spot.ground_m + spot.height_m});
         features.push(feature(Value::Point { coordinates: onto.position(spot.position) }, says));
     }
-    features.extend(site.cameras.iter().flat_map(|camera| camera_and_aims(&onto, camera)));
+    features.extend(site.cameras.iter().map(|camera| camera_at(&onto, camera)));
+    for (place, head, line) in plan.aims() {
+        let (camera, head) = (&site.cameras[place], &site.cameras[place].heads[head]);
+        let line = Value::LineString { coordinates: onto.line(&line) };
+        let says = json!({IS: "aim", "layer": "aims", "camera": camera.id, "head": head.id, "pan_deg": head.pan_deg,
+            "tilt_deg": head.tilt_deg, "focal_mm": head.focal_mm});
+        features.push(feature(line, says));
+    }
+    features.extend(plan.coverage.iter().map(|coverage| covered(&onto, coverage)));
     let mut foreign = JsonObject::new();
     match origin {
         Some(origin) => foreign.insert(ORIGIN.to_owned(), json!(origin)),
         None => foreign.insert(METRES.to_owned(), json!("metres")),
     };
     GeoJson::FeatureCollection(FeatureCollection { bbox: None, features, foreign_members: Some(foreign) }).to_string()
+}
+
+/// Where cameras give at least what a task needs.
+fn covered(onto: &Onto, coverage: &Coverage) -> Feature {
+    let polygon = |rings: &Vec<Vec<Point2>>| {
+        rings.iter().enumerate().map(|(place, ring)| onto.ring(ring, place > 0)).collect::<Vec<_>>()
+    };
+    let coordinates = coverage.areas.iter().map(polygon).collect();
+    let says = json!({IS: "coverage", "layer": coverage_layer(coverage), "task": coverage.task, "px_per_m": coverage.px_per_m});
+    feature(Value::MultiPolygon { coordinates }, says)
 }
 
 fn feature(value: Value, properties: JsonValue) -> Feature {
@@ -95,18 +105,9 @@ fn solid(onto: &Onto, obstacle: &Obstacle) -> Feature {
     feature(onto.outline(&obstacle.outline, obstacle.closed), properties)
 }
 
-/// A camera where it hangs, and a line for each way that its heads look.
-fn camera_and_aims(onto: &Onto, camera: &CameraFile) -> Vec<Feature> {
-    let at = Value::Point { coordinates: onto.position(camera.position) };
+/// A camera where it hangs.
+fn camera_at(onto: &Onto, camera: &CameraFile) -> Feature {
     let says = json!({IS: "camera", "layer": "cameras", "id": camera.id, "name": camera.name, "model": camera.model.name,
         "height_m": camera.ground_m + camera.height_m, "existing": camera.existing});
-    let aims = camera.heads.iter().map(|head| {
-        let turn = head.pan_deg.to_radians();
-        let to = [camera.position[0] + AIM_M * turn.sin(), camera.position[1] + AIM_M * turn.cos()];
-        let line = Value::LineString { coordinates: onto.line(&[camera.position, to]) };
-        let says = json!({IS: "aim", "layer": "aims", "camera": camera.id, "head": head.id, "pan_deg": head.pan_deg,
-            "tilt_deg": head.tilt_deg, "focal_mm": head.focal_mm});
-        feature(line, says)
-    });
-    std::iter::once(feature(at, says)).chain(aims).collect()
+    feature(Value::Point { coordinates: onto.position(camera.position) }, says)
 }

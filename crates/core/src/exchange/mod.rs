@@ -3,7 +3,9 @@
 
 pub mod geojson;
 pub mod geojson_write;
+mod names;
+pub mod plan;
 pub mod svg;
 mod take;
 
-pub use take::{Drawn, Import, Layer, LeftOut, take};
+pub use take::{Drawn, DrawnPoint, DrawnText, Found, Import, Layer, LeftOut, take};

@@ -1,5 +1,6 @@
 //! Outlines of a drawing made into obstacles, layer by layer; what cannot be one is left out and said so.
 
+use super::names;
 use crate::file::{FAR_M, Fault, MOST_CORNERS, MOST_OBSTACLES, Obstacle, ObstacleKind, Point2};
 use crate::math::is_simple;
 use serde::{Deserialize, Serialize};
@@ -10,6 +11,10 @@ use utoipa::ToSchema;
 const SAME_M: f64 = 1e-4;
 /// So many things that were left out are told one by one.
 const MOST_TOLD: usize = 200;
+/// So many measured points may come.
+const MOST_POINTS: usize = 1_000;
+/// So many kinds of things are told where nothing can be taken.
+const MOST_KINDS: usize = 8;
 /// Height of what comes without one, m.
 const USUAL_TOP_M: f64 = 3.0;
 
@@ -30,6 +35,51 @@ pub struct Drawn {
     pub base_m: Option<f64>,
     /// Height of its top, m.
     pub top_m: Option<f64>,
+}
+
+/// A measured point of a drawing, as rangefinders write them.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct DrawnPoint {
+    /// What it is in the file.
+    pub source: String,
+    /// Its layer.
+    pub layer: String,
+    /// What it is called: by itself, or by the text that stands at it.
+    #[schema(required)]
+    pub name: Option<String>,
+    /// Where it is, m.
+    #[schema(value_type = [f64; 2])]
+    pub at: Point2,
+    /// Its height, m.
+    pub height_m: f64,
+}
+
+/// A text of a drawing.
+#[derive(Clone, Debug, PartialEq)]
+pub struct DrawnText {
+    /// What it is in the file.
+    pub source: String,
+    /// Its layer.
+    pub layer: String,
+    /// What it says, in one line.
+    pub says: String,
+    /// Where it stands, m.
+    pub at: Point2,
+}
+
+/// All that was found in a drawing.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Found {
+    /// Its outlines.
+    pub drawn: Vec<Drawn>,
+    /// Its measured points.
+    pub points: Vec<DrawnPoint>,
+    /// Its texts, which name what they stand at.
+    pub texts: Vec<DrawnText>,
+    /// What else there is, and why it is left out.
+    pub left_out: Vec<LeftOut>,
+    /// What it holds in all, by kind, in words; empty where that was not counted.
+    pub holds: Vec<(String, usize)>,
 }
 
 /// What was left out.
@@ -61,6 +111,8 @@ pub struct Import {
     pub coordinates: String,
     /// Its layers.
     pub layers: Vec<Layer>,
+    /// Its measured points, which may become spots or targets.
+    pub points: Vec<DrawnPoint>,
     /// How much was left out in all.
     pub left_out_count: usize,
     /// What was left out, the first of it.
@@ -72,11 +124,48 @@ pub struct Import {
     pub size_m: [f64; 2],
 }
 
-/// Makes obstacles of a drawing's outlines.
+/// Makes obstacles of a drawing's outlines, and names what its texts stand at.
 ///
 /// # Errors
 /// A drawing of which nothing can be taken, or that holds more than a site may.
-pub fn take(coordinates: String, drawn: Vec<Drawn>, mut left_out: Vec<LeftOut>) -> Result<Import, Fault> {
+pub fn take(coordinates: String, found: Found) -> Result<Import, Fault> {
+    let Found { mut drawn, mut points, texts, mut left_out, holds } = found;
+    points.retain(|point| {
+        let fits = point.at.iter().all(|axis| axis.abs() <= FAR_M) && (-100.0..=500.0).contains(&point.height_m);
+        let left = || LeftOut {
+            source: point.source.clone(),
+            layer: point.layer.clone(),
+            why: format!("lies farther off than {:.0} km, or at no height of a site", FAR_M / 1000.0),
+        };
+        left_out.extend((!fits).then(left));
+        fits
+    });
+    if points.len() > MOST_POINTS {
+        let message = format!("brings more than {MOST_POINTS} points; take fewer layers");
+        return Err(Fault::new("file", message));
+    }
+    left_out.extend(names::given(&mut drawn, &mut points, texts));
+    let layers = obstacles_of(drawn, &mut left_out)?;
+    if layers.is_empty() && points.is_empty() {
+        return Err(Fault::new("file", format!("nothing in it can be taken: {}", what_is_in_it(&holds, &left_out))));
+    }
+    let corners = layers.iter().flat_map(|layer| &layer.obstacles).flat_map(|obstacle| &obstacle.outline);
+    let [lower, upper] = box_of(corners.chain(points.iter().map(|point| &point.at)));
+    let left_out_count = left_out.len();
+    left_out.truncate(MOST_TOLD);
+    Ok(Import {
+        coordinates,
+        layers,
+        points,
+        left_out_count,
+        left_out,
+        middle: [0.5 * (lower[0] + upper[0]), 0.5 * (lower[1] + upper[1])],
+        size_m: [upper[0] - lower[0], upper[1] - lower[1]],
+    })
+}
+
+/// The obstacles of the outlines, by layer; what is none goes to what is left out.
+fn obstacles_of(drawn: Vec<Drawn>, left_out: &mut Vec<LeftOut>) -> Result<Vec<Layer>, Fault> {
     let mut layers: BTreeMap<String, Layer> = BTreeMap::new();
     let mut count = 0;
     for one in drawn {
@@ -97,26 +186,19 @@ pub fn take(coordinates: String, drawn: Vec<Drawn>, mut left_out: Vec<LeftOut>) 
             return Err(Fault::new("file", message));
         }
     }
-    if count == 0 {
-        let why = left_out.first().map_or_else(
-            || "it holds no lines and no outlines".to_owned(),
-            |first| format!("{}: {}", first.source, first.why),
-        );
-        return Err(Fault::new("file", format!("nothing in it can be taken: {why}")));
+    Ok(layers.into_values().collect())
+}
+
+/// What a drawing holds of which nothing can be taken.
+fn what_is_in_it(holds: &[(String, usize)], left_out: &[LeftOut]) -> String {
+    let first = left_out.first().map(|first| format!("{}: {}", first.source, first.why));
+    let kinds: Vec<String> = holds.iter().take(MOST_KINDS).map(|(kind, count)| format!("{kind} × {count}")).collect();
+    match (kinds.is_empty(), first) {
+        (true, None) => "it holds no lines and no outlines".to_owned(),
+        (true, Some(first)) => first,
+        (false, None) => format!("it holds no lines, outlines or points, but {}", kinds.join(", ")),
+        (false, Some(first)) => format!("it holds {}. {first}", kinds.join(", ")),
     }
-    let layers: Vec<Layer> = layers.into_values().collect();
-    let corners = layers.iter().flat_map(|layer| &layer.obstacles).flat_map(|obstacle| &obstacle.outline);
-    let [lower, upper] = box_of(corners);
-    let left_out_count = left_out.len();
-    left_out.truncate(MOST_TOLD);
-    Ok(Import {
-        coordinates,
-        layers,
-        left_out_count,
-        left_out,
-        middle: [0.5 * (lower[0] + upper[0]), 0.5 * (lower[1] + upper[1])],
-        size_m: [upper[0] - lower[0], upper[1] - lower[1]],
-    })
 }
 
 /// What a layer's name says that is on it, in English; a building where it says nothing.

@@ -6,11 +6,10 @@ use super::desk::Place;
 use super::error::ApiError;
 use super::guard::LetIn;
 use crate::drawing::{Kind, Reader};
-use crate::dxf::{self, Unit};
-use bright_angle_core::exchange::{Import, geojson_write, svg};
+use crate::dxf::Unit;
+use crate::plan_out::written;
+use bright_angle_core::exchange::Import;
 use bright_angle_core::file::SiteFile;
-use bright_angle_core::judge::Session;
-use bright_angle_core::work::Patience;
 use bright_angle_core::{Fault, Site};
 use rocket::data::Data;
 use rocket::http::ContentType;
@@ -34,7 +33,7 @@ pub async fn import_geojson(
     place.outside(read).await.map(Json)
 }
 
-/// What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept.
+/// What a DXF file brings, text or binary: lines, outlines, curves and blocks by layer, measured points, and what is left out. Nothing is kept.
 #[utoipa::path(post, path = "/api/import/dxf", operation_id = "importDxf",
     params(("unit" = Option<String>, Query, description = "mm, cm, m, in or ft, in place of the header's")),
     request_body(content = String, content_type = "image/vnd.dxf"),
@@ -48,8 +47,8 @@ pub async fn import_dxf(
     data: Data<'_>,
 ) -> Result<Json<Box<RawValue>>, ApiError> {
     unit.map(Unit::parse).transpose()?;
-    let text = place.text(data, body::LARGEST_MIB).await?;
-    let read = async { Ok(reader.read(Kind::Dxf, unit, text.content.as_bytes()).await?) };
+    let bytes = place.bytes(data, body::LARGEST_MIB).await?;
+    let read = async { Ok(reader.read(Kind::Dxf, unit, &bytes.content).await?) };
     place.outside(read).await.map(Json)
 }
 
@@ -74,23 +73,4 @@ pub async fn export(_in: LetIn, place: Place<'_>, format: &str, data: Data<'_>) 
             Written::text(written(Site::parse(text)?, &format, patience)?, kind.clone())
         })
         .await
-}
-
-/// A site as another format has it.
-///
-/// # Errors
-/// What the format's library cannot write.
-pub fn written(site: Site, format: &str, patience: &Patience) -> Result<String, Fault> {
-    match format {
-        "geojson" | "geojson-metres" => {
-            let file = site.file().clone();
-            // A site that is too large to be judged is written all the same.
-            let judged = Session::within(site, patience).map(|session| session.summary().targets).unwrap_or_default();
-            let verdicts: Vec<_> = judged.into_iter().map(|found| (found.target, found.verdict)).collect();
-            let metres = format == "geojson-metres";
-            Ok(geojson_write::write(&file, geojson_write::Written { metres, verdicts: &verdicts }))
-        }
-        "dxf" => dxf::write(site.file()),
-        _ => Ok(svg::write(site.file())),
-    }
 }

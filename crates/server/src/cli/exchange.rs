@@ -2,9 +2,9 @@
 
 use super::compute::json;
 use super::{Answer, input};
-use crate::api::exchange::written;
 use crate::drawing::{self, Kind};
 use crate::dxf::Unit;
+use crate::plan_out::written;
 use crate::sheet;
 use bright_angle_core::Fault;
 use bright_angle_core::work::Patience;
@@ -12,11 +12,11 @@ use std::path::Path;
 use std::process::ExitCode;
 
 pub fn import(file: &Path, unit: Option<&str>) -> Answer {
-    let text = input::text(file)?;
+    let bytes = input::bytes(file)?;
     drawing::fall_silently();
     let is_dxf = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("dxf"));
     let unit = unit.map(Unit::parse).transpose().map_err(|fault| vec![Fault::new("--unit", fault.message)])?;
-    let read = drawing::read(if is_dxf { Kind::Dxf } else { Kind::Geojson }, unit, &text);
+    let read = drawing::read(if is_dxf { Kind::Dxf } else { Kind::Geojson }, unit, &bytes);
     json(&read.map_err(|fault| vec![Fault::new(file.display().to_string(), fault.message)])?)
 }
 

@@ -6,12 +6,15 @@
 //! a group code and its value (the format's published reference).
 
 use bright_angle_core::Fault;
+use std::collections::HashMap;
 use std::fmt::Write;
 
 /// So many characters of a name or another value are taken; the format's own limit for names.
 const LONGEST: usize = 255;
+/// So many kinds of things are counted.
+const MOST_KINDS: usize = 100;
 /// The header's variables that are read.
-const VARIABLES: [&str; 3] = ["$ACADVER", "$INSUNITS", "$DWGCODEPAGE"];
+const VARIABLES: [&str; 4] = ["$ACADVER", "$INSUNITS", "$DWGCODEPAGE", "$PROJECTNAME"];
 /// The sections that are read.
 const SECTIONS: [&str; 3] = ["HEADER", "BLOCKS", "ENTITIES"];
 
@@ -24,17 +27,28 @@ pub struct Most {
     pub corners: usize,
 }
 
+/// What is left of a text.
+pub struct Sieved {
+    /// The text without what is not read.
+    pub text: String,
+    /// What stood in it outside of blocks, by kind, the most first.
+    pub holds: Vec<(String, usize)>,
+}
+
 /// The text without what is not read.
 ///
 /// # Errors
-/// A line that is no group code, a binary file, or more than there may be.
-pub fn sieve(text: &str, most: Most) -> Result<String, Fault> {
+/// A line that is no group code, or more than there may be.
+pub fn sieve(text: &str, most: Most) -> Result<Sieved, Fault> {
     let bad = |why: String| Fault::new("file", format!("is no DXF that can be read: {why}"));
-    if text.starts_with("AutoCAD Binary DXF") {
-        return Err(bad("it is a binary one; save it as a text DXF".to_owned()));
-    }
-    let mut kept =
-        Kept { out: String::with_capacity(text.len() / 2), section: Section::Between, groups: 0, taken: true };
+    let mut holds: HashMap<String, usize> = HashMap::new();
+    let mut kept = Kept {
+        out: String::with_capacity(text.len() / 2),
+        section: Section::Between,
+        groups: 0,
+        taken: true,
+        in_entities: false,
+    };
     let (mut things, mut corners) = (0, 0);
     let mut lines = text.trim_start_matches('\u{feff}').lines().enumerate();
     while let (Some((place, code)), value) = (lines.next(), lines.next()) {
@@ -47,7 +61,12 @@ pub fn sieve(text: &str, most: Most) -> Result<String, Fault> {
             match value.trim() {
                 "VERTEX" => corners += 1,
                 "SEQEND" | "ENDSEC" | "EOF" => {}
-                _ => things += 1,
+                name => {
+                    things += 1;
+                    if kept.in_entities && (holds.len() < MOST_KINDS || holds.contains_key(name)) {
+                        *holds.entry(name.to_owned()).or_default() += 1;
+                    }
+                }
             }
             if things > most.things || corners > most.corners {
                 let Most { things, corners } = most;
@@ -56,8 +75,31 @@ pub fn sieve(text: &str, most: Most) -> Result<String, Fault> {
             }
         }
         kept.pair(code, value);
+        // Whatever comes behind the end is no part of it.
+        if code == 0 && value.trim() == "EOF" {
+            break;
+        }
     }
-    Ok(kept.out)
+    let mut holds: Vec<(String, usize)> = holds.into_iter().map(|(name, count)| (word_of(&name), count)).collect();
+    holds.sort_by(|a, b| b.1.cmp(&a.1).then(a.0.cmp(&b.0)));
+    Ok(Sieved { text: kept.out, holds })
+}
+
+/// What a kind of thing is called.
+fn word_of(name: &str) -> String {
+    let word = match name {
+        "MTEXT" => "paragraph of text",
+        "INSERT" => "block",
+        "IMAGE" => "picture",
+        "LWPOLYLINE" => "polyline",
+        "3DFACE" => "face",
+        "3DSOLID" => "body",
+        "ACAD_TABLE" => "table",
+        "VIEWPORT" => "window of a sheet",
+        "OLE2FRAME" | "OLEFRAME" => "embedded document",
+        other => return other.chars().take(LONGEST).collect::<String>().to_lowercase(),
+    };
+    word.to_owned()
 }
 
 /// Where in the file it is.
@@ -80,6 +122,8 @@ struct Kept {
     groups: usize,
     /// Whether the header's variable at hand is read.
     taken: bool,
+    /// Whether it is in the section with what is drawn.
+    in_entities: bool,
 }
 
 impl Kept {
@@ -103,6 +147,7 @@ impl Kept {
         match self.section {
             Section::Begins if code == 2 => {
                 let read = SECTIONS.contains(&word);
+                self.in_entities = word == "ENTITIES";
                 if read {
                     self.write(0, "SECTION");
                     self.write(2, word);

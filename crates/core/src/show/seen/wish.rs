@@ -81,9 +81,10 @@ fn told(site: &Site, bodies: &[Body], target: &Target, wish: CameraWish, units: 
             surely: any(place, |seen| seen.surely),
         })
         .collect();
-    let (as_stated, at_worst): (fn(&Seen) -> bool, fn(&Seen) -> bool) = match wish {
-        CameraWish::Deter => (|seen| seen.stated, |seen| seen.surely),
-        CameraWish::GoUnnoticed => (|seen| !seen.stated, |seen| !seen.perhaps),
+    let as_stated = |seen: &Seen| seen.stated == (wish == CameraWish::Deter);
+    let at_worst = |seen: &Seen| match wish {
+        CameraWish::Deter => seen.surely,
+        CameraWish::GoUnnoticed => !seen.perhaps,
     };
     let verdict = if places.is_empty() {
         Verdict::Unknown

@@ -5,7 +5,16 @@ import { Refused } from "../../../core/errors";
 import type { Import, Point, Units } from "../../../core/types";
 import { type Unit, lookAt } from "../../../keep/drawings";
 import { useSite } from "../../../keep/store";
-import { type LayerChoice, bringIn, choicesOf, countOf } from "../../../model/bringIn";
+import {
+  type LayerChoice,
+  type PointChoices,
+  type PointIs,
+  bringIn,
+  bringInPoints,
+  choicesOf,
+  countOf,
+  pointsOf,
+} from "../../../model/bringIn";
 import { useInHand } from "../../../model/inHand";
 import { OBSTACLE_KINDS } from "../../../model/shapes";
 import { usePlanView } from "../../../plan/planView";
@@ -13,6 +22,9 @@ import { Measure, length } from "../../../ui/Measure";
 import { formatLength } from "../../../ui/length";
 import { useBringIn, useDraw } from "./drawView";
 import { Button, RadioGroup, Select } from "../../../ui/controls";
+
+/** So many points are shown one by one. */
+const MOST_SHOWN = 100;
 
 interface Looked {
   file: File;
@@ -25,12 +37,14 @@ export function BringIn({ units }: { units: Units }) {
   const { open, show } = useBringIn();
   const [looked, setLooked] = useState<Looked | null>(null);
   const [choices, setChoices] = useState<LayerChoice[]>([]);
+  const [points, setPoints] = useState<PointChoices>({ as: [], zero: 0 });
   const [where, setWhere] = useState<"here" | "as drawn">("here");
   const look = async (file: File, unit: Unit | null): Promise<void> => {
     try {
       const brought = await lookAt(file, unit);
       setLooked({ file, unit, brought, refused: null });
       setChoices(choicesOf(brought));
+      setPoints(pointsOf(brought));
     } catch (error) {
       const refused = error instanceof Refused ? error.faults.map((fault) => fault.message).join("; ") : String(error);
       setLooked({ file, unit, brought: null, refused });
@@ -49,20 +63,22 @@ export function BringIn({ units }: { units: Units }) {
     let ids: string[] = [];
     useSite.getState().edit(`Bring in ${looked?.file.name ?? ""}`.slice(0, 200), (site) => {
       ids = bringIn(site, brought, choices, by);
+      bringInPoints(site, brought, points, by);
     });
     useInHand.getState().place(null);
     useDraw.getState().set({ chosen: ids });
     close();
   };
   const count = brought ? countOf(brought, choices) : 0;
+  const taken = points.as.filter((is) => is !== null).length;
   return (
     <Modal
       open={open}
       title="Bring in a drawing"
       width={640}
       onCancel={close}
-      okText={count === 1 ? "Take 1 obstacle" : `Take ${count} obstacles`}
-      okButtonProps={{ disabled: count === 0 }}
+      okText={takes(count, taken)}
+      okButtonProps={{ disabled: count + taken === 0 }}
       onOk={take}
     >
       <div className="bring-in">
@@ -92,6 +108,9 @@ export function BringIn({ units }: { units: Units }) {
             </p>
             <Preview brought={brought} choices={choices} />
             <Layers brought={brought} choices={choices} onChoices={setChoices} units={units} />
+            {brought.points.length > 0 && (
+              <Points brought={brought} points={points} onPoints={setPoints} units={units} />
+            )}
             <RadioGroup
               aria-label="Where it goes"
               value={where}
@@ -107,6 +126,17 @@ export function BringIn({ units }: { units: Units }) {
       </div>
     </Modal>
   );
+}
+
+const counted = (count: number, word: string): string => `${count} ${word}${count === 1 ? "" : "s"}`;
+
+/** What the button says that is taken. */
+function takes(obstacles: number, points: number): string {
+  const parts = [
+    ...(obstacles > 0 || points === 0 ? [counted(obstacles, "obstacle")] : []),
+    ...(points > 0 ? [counted(points, "point")] : []),
+  ];
+  return `Take ${parts.join(" and ")}`;
 }
 
 function UnitChoice({ unit, onUnit }: { unit: Unit | null; onUnit(unit: Unit | null): void }) {
@@ -146,7 +176,76 @@ function Preview({ brought, choices }: { brought: Import; choices: LayerChoice[]
             .join("")}
         />
       ))}
+      {brought.points.map(({ at: [u = 0, v = 0] }, place) => (
+        <path key={place} vectorEffect="non-scaling-stroke" className="bring-in-point" d={`M${u} ${-v}h0`} />
+      ))}
     </svg>
+  );
+}
+
+const POINT_IS: { value: PointIs | ""; label: string }[] = [
+  { value: "", label: "left out" },
+  { value: "spot", label: "a spot" },
+  { value: "target", label: "a target" },
+];
+
+/** The measured points: what each of them is, and what their heights count from. */
+function Points({
+  brought,
+  points,
+  onPoints,
+  units,
+}: {
+  brought: Import;
+  points: PointChoices;
+  onPoints(points: PointChoices): void;
+  units: Units;
+}) {
+  const all = (is: PointIs | null): void => onPoints({ ...points, as: points.as.map(() => is) });
+  const one = (place: number, is: PointIs | null): void =>
+    onPoints({ ...points, as: points.as.map((held, at) => (at === place ? is : held)) });
+  return (
+    <details className="bring-in-points" open>
+      <summary>{counted(brought.points.length, "measured point")}</summary>
+      <div className="row">
+        <Button size="small" onClick={() => all("spot")}>
+          All are spots
+        </Button>
+        <Button size="small" onClick={() => all("target")}>
+          All are targets
+        </Button>
+        <Button size="small" onClick={() => all(null)}>
+          Leave all out
+        </Button>
+        <Measure
+          of="points"
+          label="Its zero is over the ground by"
+          value={points.zero}
+          quantity={length(units)}
+          min={-100}
+          max={100}
+          onChange={(zero) => onPoints({ ...points, zero })}
+        />
+      </div>
+      <ul aria-label="Measured points">
+        {brought.points.slice(0, MOST_SHOWN).map((point, place) => (
+          <li key={place}>
+            <span>{point.name ?? point.source}</span>
+            <span className="figure">{formatLength(point.height_m, units)}</span>
+            <Select
+              size="small"
+              aria-label={`What ${point.name ?? point.source} is`}
+              value={points.as[place] ?? ""}
+              options={POINT_IS}
+              onChange={(is: PointIs | "") => one(place, is === "" ? null : is)}
+            />
+          </li>
+        ))}
+      </ul>
+      {brought.points.length > MOST_SHOWN && (
+        <p className="fine">… and {brought.points.length - MOST_SHOWN} more, which go with all of them.</p>
+      )}
+    </details>
   );
 }
 
