@@ -70,6 +70,13 @@ test("a pasted sheet becomes a camera of one's own, is taken in a site, and newe
   await expect
     .poll(async () => (await models()).find((held) => held["name"] === "Our turret")?.["infrared_m"])
     .toBe(40);
+
+  // The firm's own come first where one stands, from a worker that was told of them once.
+  await page.goto(`/#/site/${openId(page)}/survey/lines/t4`);
+  await page.getByRole("combobox", { name: "Spot for the camera" }).click();
+  await page.getByTitle("A new spot", { exact: true }).click();
+  await page.getByRole("button", { name: /Near enough/ }).click();
+  await expect(page.getByTestId("finished-line").first()).toContainText("Our turret");
 });
 
 test("what is changed while the server is away, and meanwhile elsewhere, is all there", async ({

@@ -1,7 +1,9 @@
 //! Finished lines of the survey: what is told of each is what comes of taking it.
 
 mod support;
-use bright_angle_core::file::SiteFile;
+use bright_angle_core::change::ways::ways;
+use bright_angle_core::equipment::catalogue::models;
+use bright_angle_core::file::{Lens, Model, Question, SiteFile};
 use bright_angle_core::judge::Session;
 use bright_angle_core::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
 use bright_angle_core::verdict::Verdict;
@@ -21,11 +23,11 @@ fn site(slope_m: f64, task: &str, change: impl FnOnce(&mut Value)) -> Site {
 }
 
 fn wish() -> LineWish {
-    LineWish { target: "t1".into(), spot: "s1".into(), near: false, usual: vec![], own: vec![], like: None }
+    LineWish { target: "t1".into(), spot: "s1".into(), near: false, usual: vec![], like: None }
 }
 
 fn lines(site: &Site, wish: &LineWish) -> FinishedLines {
-    finished_lines(site, wish, Units::Metres).unwrap()
+    finished_lines(&Session::on(site.clone()), wish, Units::Metres).unwrap()
 }
 
 /// The site once a line is taken, by a JSON Patch library that has nothing to do with ours.
@@ -116,6 +118,49 @@ fn answers_rule_models_out() {
     assert!(sound.lines.iter().all(|line| line.lacks == ["sound not stated"]));
 }
 
+/// A model of the firm's own: a turret with a lens that nobody else has.
+fn own(name: &str, focal_mm: f64) -> Model {
+    let mut model = models().unwrap().into_iter().find(|m| m.name == "Turret 4 MP 6 mm").unwrap();
+    model.name = name.to_owned();
+    model.lens = Lens {
+        focal_min_mm: focal_mm,
+        focal_max_mm: focal_mm,
+        hfov_at_min_deg: None,
+        hfov_at_max_deg: None,
+        ..model.lens
+    };
+    model
+}
+
+#[test]
+fn the_firms_own_models_are_among_lines_and_ways_and_stand_for_those_of_their_names() {
+    let mut session = Session::on(site(12.0, "identify", |_| {}));
+    let names = |session: &Session| {
+        let found = finished_lines(session, &wish(), Units::Metres).unwrap();
+        found.lines.into_iter().map(|line| (line.camera.model.name, line.verdict)).collect::<Vec<_>>()
+    };
+    let nonsense = Model { name: "Nonsense".to_owned(), ..own("", -3.0) };
+    session.keep_own(vec![own("House turret", 9.0), nonsense, own("Turret 4 MP 6 mm", 9.5)]);
+    let found = names(&session);
+    assert!(found.contains(&("House turret".to_owned(), Verdict::Kept)), "{found:?}");
+    assert!(found.contains(&("Turret 4 MP 6 mm".to_owned(), Verdict::Kept)), "the firm's own, not the one that ships");
+    assert!(!found.iter().any(|(name, _)| name == "Nonsense"));
+    session.keep_own(vec![]);
+    assert!(!names(&session).iter().any(|(name, _)| name == "House turret"));
+    // A camera with too wide a lens is changed for one of them: with no other that ships it takes the way's patch whole.
+    let wide = json!({"id": "c1", "name": "C1", "position": [0, 12], "height_m": 2.8, "model": own("Wide", 2.8),
+        "heads": [{"id": "h1", "pan_deg": 180, "tilt_deg": 5.7, "focal_mm": 2.8}]});
+    let mut session = Session::on(site(12.0, "identify", |file| file["cameras"] = json!([wide])));
+    session.keep_own(vec![own("House turret", 9.0)]);
+    let line = Question { camera: "c1".into(), head: "h1".into(), view: None, target: "t1".into() };
+    let found = ways(&session, &line, Units::Metres).unwrap();
+    assert!(
+        found.ways.iter().any(|way| way.says.contains("House turret")),
+        "{:?}",
+        found.ways.iter().map(|w| &w.says).collect::<Vec<_>>()
+    );
+}
+
 #[test]
 fn the_same_as_the_last_is_the_same_model_set_for_this_distance() {
     let mut held = site(9.0, "identify", |_| {});
@@ -138,7 +183,8 @@ fn the_same_as_the_last_is_the_same_model_set_for_this_distance() {
     assert!(other.id == "c2" && other.spot.as_deref() == Some("s2"));
     assert!(other.heads[0].focal_mm > 1.5 * one.heads[0].focal_mm, "16 m is not 9 m");
     // What nobody has is named.
-    let stray = |wish: LineWish| finished_lines(&held, &wish, Units::Metres).unwrap_err()[0].path.clone();
+    let stray =
+        |wish: LineWish| finished_lines(&Session::on(held.clone()), &wish, Units::Metres).unwrap_err()[0].path.clone();
     assert_eq!(stray(LineWish { spot: "s9".into(), ..wish() }), "spot");
     assert_eq!(stray(LineWish { target: "t9".into(), ..wish() }), "target");
     assert_eq!(stray(LineWish { like: Some("c9".into()), ..wish() }), "like");

@@ -74,3 +74,17 @@ fn a_lens_s_field_is_the_published_one_and_its_density_that_of_the_formula() {
     let facts = lens_facts(&serde_json::from_value(plain).unwrap()).unwrap();
     assert!((facts.ends[0].px_per_m[3].1 - 300.0).abs() < 1e-9 && !facts.published_field && facts.bend == 1.0);
 }
+
+#[test]
+fn the_schema_is_current_and_says_no_more_than_is_read() {
+    let schema = bright_angle_core::equipment::stock::catalogue_schema();
+    let kept: Value = serde_json::from_str(include_str!("../../../docs/catalogue-schema.json")).unwrap();
+    assert_eq!(schema, kept, "docs/catalogue-schema.json is out of date: run tools/generate");
+    let properties = schema["$defs"]["Model"]["properties"].as_object().unwrap();
+    for model in catalogue::models().unwrap() {
+        let written = serde_json::to_value(model).unwrap();
+        for name in written.as_object().unwrap().keys() {
+            assert!(properties.contains_key(name), "{name} is in no schema");
+        }
+    }
+}

@@ -55,6 +55,15 @@ impl Core {
         json(&delta)
     }
 
+    /// Takes the firm's own models (an array of `Model`), which ways and lines are found among.
+    ///
+    /// # Errors
+    /// What is no array of models.
+    pub fn stock(&mut self, own: &str) -> Result<(), Refused> {
+        self.door.keep_own(read(own)?);
+        Ok(())
+    }
+
     /// Answers a question (an `Ask` in; what the `Answer` to it holds out).
     ///
     /// # Errors

@@ -133,7 +133,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a DXF file brings: lines, polylines, circles and blocks by layer, and what is left out. Nothing is kept. */
+        /** What a DXF file brings, text or binary: lines, outlines, curves and blocks by layer, measured points, and what is left out. Nothing is kept. */
         post: operations["importDxf"];
         delete?: never;
         options?: never;
@@ -1774,6 +1774,22 @@ export interface components {
          * @enum {string}
          */
         DistanceHow: "plan" | "laser" | "guess";
+        /** @description A measured point of a drawing, as rangefinders write them. */
+        DrawnPoint: {
+            /** @description What it is in the file. */
+            source: string;
+            /** @description Its layer. */
+            layer: string;
+            /** @description What it is called: by itself, or by the text that stands at it. */
+            name: string | null;
+            /** @description Where it is, m. */
+            at: number[];
+            /**
+             * Format: double
+             * @description Its height, m.
+             */
+            height_m: number;
+        };
         /**
          * @description A side of a picture.
          * @enum {string}
@@ -2299,6 +2315,8 @@ export interface components {
             coordinates: string;
             /** @description Its layers. */
             layers: components["schemas"]["Layer"][];
+            /** @description Its measured points, which may become spots or targets. */
+            points: components["schemas"]["DrawnPoint"][];
             /** @description How much was left out in all. */
             left_out_count: number;
             /** @description What was left out, the first of it. */
@@ -2559,8 +2577,6 @@ export interface components {
             near?: boolean;
             /** @description Names of models that are taken before others, the one liked most first. */
             usual?: string[];
-            /** @description The firm's own models: asked about before those that ship with the program. */
-            own?: components["schemas"]["Model"][];
             /** @description A camera's id: only its model is asked about. */
             like?: string | null;
         };
@@ -5826,6 +5842,7 @@ export type Difference = components['schemas']['Difference'];
 export type Direction = components['schemas']['Direction'];
 export type Distance = components['schemas']['Distance'];
 export type DistanceHow = components['schemas']['DistanceHow'];
+export type DrawnPoint = components['schemas']['DrawnPoint'];
 export type Edge = components['schemas']['Edge'];
 export type Effect = components['schemas']['Effect'];
 export type Ellipse = components['schemas']['Ellipse'];

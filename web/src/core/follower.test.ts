@@ -2,9 +2,10 @@ import { describe, expect, it } from "vitest";
 import { Fallen, Refused } from "./errors";
 import { Follower, type WorkerLike } from "./follower";
 import type { Reply, Request } from "./messages";
+import { stockNow, tellStock } from "./stock";
 import { useCoreState } from "./state";
 import { siteChange } from "./siteChange";
-import type { SiteChange, SiteFile } from "./types";
+import type { Model, SiteChange, SiteFile } from "./types";
 
 const empty: SiteFile = {
   format: "bright-angle/site",
@@ -70,6 +71,29 @@ function followed(): { follower: Follower; workers: FakeWorker[] } {
   });
   return { follower, workers };
 }
+
+describe("the firm's own models", () => {
+  it("are told to each worker once, before what it is asked, and again to a new one", async () => {
+    const { follower, workers } = followed();
+    const models = (posted: Request[]): (string | undefined)[] => posted.map((request) => request.stock);
+    await follower.run(named("A"), asking);
+    tellStock([{ name: "House turret" } as Model]);
+    const { models: written } = stockNow();
+    await follower.run(named("A"), asking);
+    await follower.run(named("B"), asking);
+    expect(models(workers[0]?.posted ?? [])).toEqual([undefined, written, undefined]);
+    // The same again is no news.
+    tellStock([{ name: "House turret" } as Model]);
+    await follower.run(named("C"), asking);
+    expect(models(workers[0]?.posted ?? []).at(-1)).toBeUndefined();
+    follower.stop();
+    await follower.run(named("C"), asking);
+    expect(models(workers[1]?.posted ?? [])).toEqual([written]);
+    tellStock([]);
+    await follower.run(named("C"), asking);
+    expect(models(workers[1]?.posted ?? [])).toEqual([written, "[]"]);
+  });
+});
 
 describe("a follower", () => {
   it("opens once, sends changes after that, and answers of the state that was asked about", async () => {

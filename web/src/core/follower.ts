@@ -6,6 +6,7 @@ import { Fallen, Refused } from "./errors";
 import type { Reply, Request } from "./messages";
 import { tellTrouble, tellWell } from "./state";
 import { siteChange } from "./siteChange";
+import { stockNow } from "./stock";
 import type { Ask, Fault, HeadRef, PictureWish, SiteFile } from "./types";
 
 /** What is asked of a worker: a question, a raster or a picture. */
@@ -34,6 +35,8 @@ export class Follower {
   private worker: WorkerLike | null = null;
   /** The state that the worker will hold once it has worked through what was posted; null where that is not sure. */
   private held: { site: SiteFile; state: number } | null = null;
+  /** Which of the firm's stocks the worker has. */
+  private stock = 0;
   private last = 0;
   private readonly waiting = new Map<number, Waiting>();
 
@@ -44,6 +47,7 @@ export class Follower {
     if (this.worker) return;
     const worker = this.make();
     this.worker = worker;
+    this.stock = 0;
     worker.onmessage = ({ data }) => {
       if (this.worker === worker) this.settle(data);
     };
@@ -111,6 +115,11 @@ export class Follower {
       ...(job.relief && { relief: job.relief }),
       ...(job.picture && { picture: written(job.picture) }),
     };
+    const stock = stockNow();
+    if (stock.number !== this.stock) {
+      request.stock = stock.models;
+      this.stock = stock.number;
+    }
     const change = from && siteChange(from.site, site);
     if (!from) request.open = JSON.stringify(site);
     else if (change) request.change = JSON.stringify(change);

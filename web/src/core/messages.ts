@@ -11,6 +11,8 @@ export interface Request {
   open?: string;
   /** a change of the one that is open. */
   change?: string;
+  /** The firm's own models, JSON, where the worker has others. */
+  stock?: string;
   /** A question. */
   ask?: string;
   /** How many see each cell of the ground that was asked about, at this need, px/m. */

@@ -5,6 +5,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Asker, type Heard, type Wish } from "./asker";
 import type { Hand } from "./hands";
+import { useStock } from "./stock";
 import { ask, callOff } from "./port";
 import type { AnswerTo, Ask, Fault, SiteFile } from "./types";
 
@@ -59,10 +60,12 @@ export function useAnswer<Question extends Ask>(
  */
 export function useAsked<T>(
   site: SiteFile,
-  question: string | null,
+  asked: string | null,
   ask: Wish<T>["ask"],
   { rest = REST, every = 0, keeps = false }: When = {},
 ): Asked<T> {
+  const stock = useStock();
+  const question = asked && `${asked}/${stock}`;
   const [heard, setHeard] = useState<Heard<T> | null>(null);
   const [fault, setFault] = useState<{ wish: Wish<T>; faults: Fault[] } | null>(null);
   const latest = useRef(ask);

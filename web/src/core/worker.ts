@@ -8,6 +8,8 @@ import type { ReliefWish } from "./types";
 let core: Core | null = null;
 /** The overhead picture that the session has, by its name. */
 let laid: string | null = null;
+/** The firm's own models, which each session is told. */
+let stock: string | null = null;
 /** The state that the session is in. */
 let state = 0;
 /** Questions may come before the module does: they wait for it. */
@@ -48,8 +50,13 @@ self.onmessage = ({ data }: MessageEvent<Start | Request>): void => {
 async function answer(request: Request): Promise<void> {
   const reply: Reply = { id: request.id };
   try {
+    if (request.stock !== undefined) {
+      stock = request.stock;
+      core?.stock(stock);
+    }
     if (request.open !== undefined) {
       const opened = Core.open(request.open);
+      if (stock !== null) opened.stock(stock);
       core?.free();
       core = opened;
       laid = null;

@@ -3,6 +3,7 @@
  * is made on what stands here now, then sent; who saved in between is put together with, model by model.
  */
 import { create } from "zustand";
+import { tellStock } from "../core/stock";
 import type { KeptCatalogue, Model, Stock } from "../core/types";
 import { Away, Stale, request } from "./http";
 import { read, write } from "./shelf";
@@ -42,8 +43,10 @@ const held = async (): Promise<Held> => (await read<Held>(KEY)) ?? { number: 0, 
 
 async function put(now: Held, trouble = ""): Promise<void> {
   const there = await write(KEY, now);
+  const stock = now.mine ?? now.base;
+  tellStock(stock.models);
   useOwnCatalogue.setState({
-    stock: now.mine ?? now.base,
+    stock,
     unsaved: now.mine !== null,
     trouble: there ? trouble : "this device has no room for it",
   });

@@ -2,8 +2,8 @@
 
 use super::Door;
 use crate::change::ways::mend::{Mends, sun_ways};
-use crate::equipment::catalogue;
 use crate::file::{Fault, HeadRef, Sensor};
+use crate::judge::Session;
 use crate::judge::tours::{Tours, tours};
 use crate::show::sun::live_sun::{SunHoursTold, sun_hours};
 use crate::show::sun::sun_told::{SunCalendar, calendar};
@@ -19,9 +19,9 @@ pub const COMMON_SENSOR: Sensor =
 /// How long an event may last that chances are told for, s.
 const EVENT_S: std::ops::RangeInclusive<f64> = 0.0..=86_400.0;
 
-pub(super) fn first_answer_to(site: &Site, asked: Asked) -> Result<FirstAnswer, Fault> {
+pub(super) fn first_answer_to(session: &Session, asked: Asked) -> Result<FirstAnswer, Fault> {
     asked.checked()?;
-    Ok(first_answer(asked, site.rules(), COMMON_SENSOR, &catalogue::models()?))
+    Ok(first_answer(asked, session.site().rules(), COMMON_SENSOR, &session.models()?))
 }
 
 pub(super) fn world_file_of(text: &str, share: f64) -> Result<WorldFile, Fault> {

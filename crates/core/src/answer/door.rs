@@ -1,7 +1,7 @@
 //! A session with what is kept between questions about it: the ground, the sun's year, reliefs under work. Whoever holds a door asks
 //! everything there, and every answer is of the state that the door is in.
 
-use crate::file::{Fault, SiteChange, SiteFile};
+use crate::file::{Fault, Model, SiteChange, SiteFile};
 use crate::ground::told::{Ground, GroundWish, LiveGround};
 use crate::judge::Session;
 use crate::judge::session::Delta;
@@ -46,6 +46,11 @@ impl Door {
     /// The session as it is now.
     pub fn session(&self) -> &Session {
         &self.session
+    }
+
+    /// Takes the firm's own models, which ways and lines are found among.
+    pub fn keep_own(&mut self, own: Vec<Model>) {
+        self.session.keep_own(own);
     }
 
     /// Makes a change. On faults nothing is changed.

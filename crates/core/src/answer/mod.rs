@@ -184,7 +184,7 @@ questions! {
         /// Whether a hand can reach it, where somebody said.
         in_reach: Option<bool>,
     } -> FirstAnswer = |door| {
-        first_answer_to(door.session().site(), Asked { slant_m, spot_height_m, target_height_m, task, outdoor, in_reach })?
+        first_answer_to(door.session(), Asked { slant_m, spot_height_m, target_height_m, task, outdoor, in_reach })?
     };
 
     /// Finished lines for a target from a spot: cameras put up there, set, aimed and judged.
@@ -193,7 +193,7 @@ questions! {
         wish: LineWish,
         /// Units of the words.
         units: Units,
-    } -> FinishedLines = |door| finished_lines(door.session().site(), &wish, units)?;
+    } -> FinishedLines = |door| finished_lines(door.session(), &wish, units)?;
 
     /// The reading that a shot makes, with those before it.
     Reading {

@@ -1,5 +1,6 @@
 //! The firm's own catalogue: the models that it sells, in one open file.
 
+use crate::file::schema::schema_of;
 use crate::file::{Fault, Model, model_faults, read_json};
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
@@ -25,6 +26,11 @@ pub struct Stock {
     pub currency: Option<String>,
     /// Its models; no two go by one name.
     pub models: Vec<Model>,
+}
+
+/// The JSON Schema of a catalogue.
+pub fn catalogue_schema() -> serde_json::Value {
+    schema_of::<Stock>("Bright Angle catalogue, version 1")
 }
 
 impl Default for Stock {

@@ -4,7 +4,8 @@
 //! curvature of the WGS 84 ellipsoid there (textbook formulas, from memory): within a few centimetres over a kilometre. A file that this
 //! program wrote (`geojson_write`) says where the plan has its origin, or that its coordinates are metres of the plan, and is read as such.
 
-use super::take::{Drawn, DrawnPoint, Found, Import, LeftOut, box_of, take};
+use super::drawn::{Drawn, DrawnPoint, Found, LeftOut, box_of};
+use super::take::{Import, take};
 use crate::file::{Fault, Point2};
 use geojson::{Feature, GeoJson, GeometryValue as Value, JsonObject, JsonValue, Position};
 use serde_json::json;

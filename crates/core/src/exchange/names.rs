@@ -1,6 +1,6 @@
 //! What a drawing's texts name: the point that they stand at, else the outline that they stand in.
 
-use super::take::{Drawn, DrawnPoint, DrawnText, LeftOut, box_of};
+use super::drawn::{Drawn, DrawnPoint, DrawnText, LeftOut, box_of};
 use crate::file::Point2;
 use geo::{Contains, Point, Polygon};
 

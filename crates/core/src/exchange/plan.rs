@@ -1,6 +1,6 @@
 //! A plan as it goes out: the file, with what was found out about it, for whatever format it is written in.
 
-use super::take::box_of;
+use super::drawn::box_of;
 use crate::file::{Point2, PrivatePlace, SiteFile, TargetFile, Task, Whose};
 use crate::judge::Session;
 use crate::math::Grid;

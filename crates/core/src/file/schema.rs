@@ -1,18 +1,23 @@
-//! The site file as a JSON Schema (draft 2020-12), made from the types that read it.
+//! Files as JSON Schemas (draft 2020-12), made from the types that read them.
 
 use super::SiteFile;
 use serde_json::{Value, json};
-use utoipa::{PartialSchema, ToSchema};
+use utoipa::ToSchema;
 
 /// The JSON Schema of the site file.
 pub fn site_schema() -> Value {
+    schema_of::<SiteFile>("Bright Angle site file, version 1")
+}
+
+/// The JSON Schema of what is read as a type, with all that it is made of.
+pub fn schema_of<T: ToSchema>(title: &str) -> Value {
     let mut parts = Vec::new();
-    SiteFile::schemas(&mut parts);
+    T::schemas(&mut parts);
     let definitions: serde_json::Map<String, Value> =
         parts.into_iter().map(|(name, schema)| (name, to_value(&schema))).collect();
-    let mut root = to_value(&SiteFile::schema());
+    let mut root = to_value(&T::schema());
     root["$schema"] = json!("https://json-schema.org/draft/2020-12/schema");
-    root["title"] = json!("Bright Angle site file, version 1");
+    root["title"] = json!(title);
     root["$defs"] = Value::Object(definitions);
     point_at_definitions(&mut root);
     root

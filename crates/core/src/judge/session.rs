@@ -1,7 +1,8 @@
 //! A session: a site under the hand. It holds what every head makes of every target, and after a change judges again only
 //! what the change touches. Sight lines are described when they are asked for.
 
-use crate::file::{Fault, HeadRef, Question, SiteChange, SiteFile, Touched};
+use crate::equipment::catalogue;
+use crate::file::{Fault, HeadRef, Model, Question, SiteChange, SiteFile, Touched, model_faults};
 use crate::judge::evaluation::{
     HeadView, TargetResult, describe_head, describe_heads, eye_around, head_named, seen_by, took_too_long, verdicts,
     view_within, viewer_of, within_reach,
@@ -18,6 +19,7 @@ use glam::{DVec2, DVec3};
 use serde::Serialize;
 use std::collections::HashMap;
 use std::mem::take;
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 /// A site with what every head makes of every target.
@@ -35,6 +37,8 @@ pub struct Session {
     /// What each head makes of each target, in the site's order.
     views: Vec<HeadView>,
     results: Vec<TargetResult>,
+    /// The firm's own models, which ways and lines are found among beside those that ship.
+    own: Arc<[Model]>,
 }
 
 /// What a change did.
@@ -138,12 +142,30 @@ impl Session {
     }
 
     fn unjudged(site: Site) -> Session {
-        Session { site, eyes: HashMap::new(), views: vec![], results: vec![] }
+        Session { site, eyes: HashMap::new(), views: vec![], results: vec![], own: Arc::new([]) }
     }
 
     /// The site as it is now.
     pub fn site(&self) -> &Site {
         &self.site
+    }
+
+    /// Takes the firm's own models, of which those are left out that are none.
+    pub fn keep_own(&mut self, own: Vec<Model>) {
+        self.own = own.into_iter().filter(|model| model_faults("own", model).is_empty()).collect();
+    }
+
+    /// The firm's own models.
+    pub fn own(&self) -> &[Model] {
+        &self.own
+    }
+
+    /// The models that there are to choose from, the firm's own first.
+    ///
+    /// # Errors
+    /// As those that ship.
+    pub fn models(&self) -> Result<Vec<Model>, Fault> {
+        catalogue::with_own(&self.own)
     }
 
     /// Makes a change. On faults nothing is changed.

@@ -7,8 +7,7 @@ use super::adjustment::adjust;
 use super::first_answer::{Asked, WIDE_MM, suits};
 use super::pocket;
 use crate::change::edits::{aim_between, camera_at, neat};
-use crate::equipment::catalogue;
-use crate::file::{Aimed, CameraFile, Fault, Form, HeadFile, HeadRef, Model, PatchOp, SiteFile, model_faults};
+use crate::file::{Aimed, CameraFile, Fault, Form, HeadFile, HeadRef, Model, PatchOp, SiteFile};
 use crate::judge::Session;
 use crate::site::Site;
 use crate::verdict::Verdict;
@@ -44,9 +43,6 @@ pub struct LineWish {
     /// Names of models that are taken before others, the one liked most first.
     #[serde(default)]
     pub usual: Vec<String>,
-    /// The firm's own models: asked about before those that ship with the program.
-    #[serde(default)]
-    pub own: Vec<Model>,
     /// A camera's id: only its model is asked about.
     #[serde(default)]
     pub like: Option<String>,
@@ -98,7 +94,8 @@ struct Candidate {
 ///
 /// # Errors
 /// Names the target, the spot or the camera that the site does not have.
-pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<FinishedLines, Vec<Fault>> {
+pub fn finished_lines(session: &Session, wish: &LineWish, units: Units) -> Result<FinishedLines, Vec<Fault>> {
+    let site = session.site();
     let settled = adjust(site).map(|found| found.patch).unwrap_or_default();
     let file = with(site.file(), &settled)?;
     let spot = file.spots.iter().find(|spot| spot.id == wish.spot);
@@ -130,7 +127,7 @@ pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<Fini
     };
     let models: Vec<Model> = match liked {
         Some(camera) => vec![camera.model],
-        None => candidates_of(wish, asked, target.need.px_per_m)?,
+        None => candidates_of(session.models()?, wish, asked, target.need.px_per_m),
     };
     let need = target.need.px_per_m;
     let candidates: Vec<Candidate> = models
@@ -159,24 +156,18 @@ pub fn finished_lines(site: &Site, wish: &LineWish, units: Units) -> Result<Fini
         line.patch = settled.clone();
         line.patch.push(PatchOp { op: "add", path: "/cameras/-".to_owned(), value: Some(json!(line.camera)) });
     }
-    sort(&mut lines, &wish.usual, slant_m);
+    sort(&mut lines, &wish.usual, session.own(), slant_m);
     lines.truncate(MOST_LINES);
     Ok(FinishedLines { lines, tried, slant_m, needs_px_per_m: need })
 }
 
-/// The models that are judged: those that suit, of the firm's own and of the catalogue, the likeliest first. Of many only so many.
-fn candidates_of(wish: &LineWish, asked: Asked, need: f64) -> Result<Vec<Model>, Fault> {
-    let LineWish { own, usual, near, .. } = wish;
+/// The models that are judged: those that suit, the likeliest first. Of many only so many.
+fn candidates_of(models: Vec<Model>, wish: &LineWish, asked: Asked, need: f64) -> Vec<Model> {
+    let LineWish { usual, near, .. } = wish;
     let wide = |model: &Model| !near || model.lens.focal_min_mm <= WIDE_MM;
-    let names: std::collections::HashSet<&str> = own.iter().map(|model| model.name.as_str()).collect();
-    let shipped = catalogue::models()?.into_iter().filter(|model| !names.contains(model.name.as_str()));
-    let mut models: Vec<(bool, f64, Model)> = own
-        .iter()
-        .cloned()
-        .chain(shipped)
-        .filter(|model| {
-            looks_one_way(model) && suits(model, asked) && wide(model) && model_faults("own", model).is_empty()
-        })
+    let mut models: Vec<(bool, f64, Model)> = models
+        .into_iter()
+        .filter(|model| looks_one_way(model) && suits(model, asked) && wide(model))
         .map(|model| {
             let held = pocket::hold(&model, asked.slant_m, need);
             // What reaches with the least to spare; what does not comes after all that do.
@@ -186,7 +177,7 @@ fn candidates_of(wish: &LineWish, asked: Asked, need: f64) -> Result<Vec<Model>,
         .collect();
     models.sort_by(|a, b| a.0.cmp(&b.0).then(a.1.total_cmp(&b.1)));
     models.truncate(MOST_JUDGED);
-    Ok(models.into_iter().map(|(.., model)| model).collect())
+    models.into_iter().map(|(.., model)| model).collect()
 }
 
 /// Whether a camera looks one way: what sees all around is laid out at the desk.
@@ -261,11 +252,12 @@ fn lacks(file: &SiteFile, model: &Model) -> Vec<String> {
     lacks
 }
 
-/// The best first: what is kept, what is usual, what has all that was asked for, what costs least where that is known, what
+/// The best first: what is kept, what is usual, what the firm has of its own, what has all that was asked for, what costs least where that is known, what
 /// sees not much more narrowly than it need, a fixed lens before one that must be set, and of those that see enough the one that sees most. Of what is broken the one that lacks least.
-fn sort(lines: &mut [FinishedLine], usual: &[String], slant_m: f64) {
+fn sort(lines: &mut [FinishedLine], usual: &[String], own: &[Model], slant_m: f64) {
     let liking =
         |line: &FinishedLine| usual.iter().position(|name| name == &line.camera.model.name).unwrap_or(usize::MAX);
+    let is_own = |line: &FinishedLine| own.iter().any(|model| model.name == line.camera.model.name);
     let price = |line: &FinishedLine| line.camera.model.price.unwrap_or(f64::INFINITY);
     lines.sort_by(|a, b| {
         let width = |line: &FinishedLine| line.holds_to_m;
@@ -277,6 +269,7 @@ fn sort(lines: &mut [FinishedLine], usual: &[String], slant_m: f64) {
         a.verdict
             .cmp(&b.verdict)
             .then(liking(a).cmp(&liking(b)))
+            .then(is_own(b).cmp(&is_own(a)))
             .then(a.lacks.len().cmp(&b.lacks.len()))
             .then(price(a).total_cmp(&price(b)))
             .then(if kept { much_more(a, slant_m).cmp(&much_more(b, slant_m)) } else { Ordering::Equal })

@@ -12,6 +12,7 @@ mod view;
 
 use crate::drawing::Kind;
 use bright_angle_core::Fault;
+use bright_angle_core::equipment::stock::catalogue_schema;
 use bright_angle_core::file::schema::site_schema;
 use bright_angle_core::words::guide::guide;
 use bright_angle_core::words::units::Units;
@@ -239,8 +240,12 @@ enum Command {
     },
     /// The pocket calculator: which focal length a task takes at a distance
     Lens(lens::LensArgs),
-    /// The JSON Schema of the site file
-    Schema,
+    /// The JSON Schema of the site file, or of a catalogue
+    Schema {
+        /// Of what
+        #[arg(long, value_enum, default_value_t = SchemaOf::Site)]
+        of: SchemaOf,
+    },
     /// What is asked and usual: tasks, sizes, plates, limits with their ranges, how things begin, as JSON
     Guide,
     /// The OpenAPI document of the server
@@ -263,6 +268,12 @@ struct Line {
     /// Id of the target
     #[arg(long)]
     target: String,
+}
+
+#[derive(Clone, Copy, ValueEnum)]
+enum SchemaOf {
+    Site,
+    Catalogue,
 }
 
 #[derive(Clone, Copy, ValueEnum)]
@@ -314,7 +325,8 @@ pub fn run() -> ExitCode {
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),
         Command::Lens(args) => lens::lens(&args),
-        Command::Schema => compute::json(&site_schema()),
+        Command::Schema { of: SchemaOf::Site } => compute::json(&site_schema()),
+        Command::Schema { of: SchemaOf::Catalogue } => compute::json(&catalogue_schema()),
         Command::Guide => compute::json(&guide()),
         Command::Openapi => compute::json(&crate::api::document()),
         Command::Migrate(args) => keeping::migrate(&args),

@@ -6,7 +6,6 @@ use super::picture::{SHADE, tilt_schools};
 use super::places::free_spots;
 use super::way::{Measures, Way, WayKind};
 use super::words;
-use crate::equipment::catalogue;
 use crate::file::{CameraFile, Emitter, Fault, Form, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
@@ -69,8 +68,13 @@ pub fn washed_ways(session: &Session, name: &HeadRef, units: Units) -> Result<Me
         let washed = washed_for(session, head, &eye_around(session.site(), head), target, at);
         washed.map_or(1.0, |washed| if washed.bubble.is_some() { 1.0 } else { washed.share })
     };
-    let tried =
-        [turns(&desk, units), builds(&desk)?, moves(&desk, units), lamps_of_its_own(&desk, units), spots(&desk, units)];
+    let tried = [
+        turns(&desk, units),
+        builds(&desk, session)?,
+        moves(&desk, units),
+        lamps_of_its_own(&desk, units),
+        spots(&desk, units),
+    ];
     Ok(mends(&desk, session, &tried, trouble))
 }
 
@@ -217,7 +221,7 @@ fn moves(desk: &Desk, units: Units) -> Vec<Tried> {
 }
 
 /// The same lens in a build without a bubble.
-fn builds(desk: &Desk) -> Result<Vec<Tried>, Fault> {
+fn builds(desk: &Desk, session: &Session) -> Result<Vec<Tried>, Fault> {
     let now = &desk.camera().model;
     let bubble = matches!(now.form, Form::Dome | Form::VandalDome);
     let same = |model: &crate::file::Model| {
@@ -227,7 +231,7 @@ fn builds(desk: &Desk) -> Result<Vec<Tried>, Fault> {
             && model.lens.focal_min_mm == now.lens.focal_min_mm
             && model.infrared_light().is_some()
     };
-    let models = catalogue::models()?.into_iter().filter(same);
+    let models = session.models()?.into_iter().filter(same);
     Ok(models
         .map(|model| {
             let says = format!("Change to {}: no dome cover that its light comes back into", model.name);

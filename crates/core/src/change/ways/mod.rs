@@ -20,8 +20,7 @@ mod words;
 
 pub use way::{Effect, Measures, Way, WayKind, Ways};
 
-use crate::equipment::catalogue;
-use crate::file::{Fault, Question};
+use crate::file::{CameraFile, Fault, Model, Question};
 use crate::judge::Session;
 use crate::words::cautions::{Work, cautions};
 use crate::words::units::Units;
@@ -32,6 +31,9 @@ use rank::Rank;
 
 /// How many ways are offered at most.
 const MOST_WAYS: usize = 8;
+
+/// So many models are tried.
+const MOST_MODELS: usize = 120;
 
 /// Finds the ways to keep a sight line. Each holds over the stated uncertainties at their worst.
 ///
@@ -52,7 +54,7 @@ pub fn ways(session: &Session, question: &Question, units: Units) -> Result<Ways
 pub fn ways_within(session: &Session, question: &Question, units: Units, patience: &Patience) -> Result<Ways, Fault> {
     let budget = Budget::within(patience);
     let desk = Desk::new(session, question, &budget)?;
-    let models = catalogue::models()?;
+    let models = likely(session.models()?, desk.camera());
     if desk.is_kept() {
         let ways: Vec<Way> = overview::overviews(&desk, &models, units).into_iter().map(|(_, way)| way).collect();
         let why_none = ways.is_empty().then(|| "This sight line is kept as it is.".to_owned());
@@ -97,6 +99,15 @@ pub fn ways_within(session: &Session, question: &Question, units: Units, patienc
     let cautions = if ways.is_empty() { vec![] } else { cautions(&works) };
     let cut_short = budget.is_spent().then(|| words::CUT_SHORT.to_owned());
     Ok(Ways { ways, cautions, why_none, cut_short })
+}
+
+/// The models that are tried: of many so many only, those of the camera's own form first.
+fn likely(mut models: Vec<Model>, camera: &CameraFile) -> Vec<Model> {
+    if models.len() > MOST_MODELS {
+        models.sort_by_key(|model| model.form != camera.model.form);
+        models.truncate(MOST_MODELS);
+    }
+    models
 }
 
 /// What work a change of a place in the file takes on site.

@@ -4,7 +4,6 @@ import { useState } from "react";
 import { ask } from "../../../core/port";
 import type { FinishedLine, SiteFile, Spot, Target } from "../../../core/types";
 import { useAnswer } from "../../../core/useAsked";
-import { useOwnCatalogue } from "../../../keep/ownCatalogue";
 import { takeOver } from "../../../keep/rebase";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
@@ -33,8 +32,7 @@ export function Lines({ site, target, spot, near, taken }: Props) {
   const [fault, setFault] = useState("");
   const keys = [`${target.subject}/${target.task}`, `site/${site.brief?.kind ?? ""}`];
   const usual = [...new Set(keys.flatMap((key) => remembered[key] ?? []))];
-  const own = useOwnCatalogue((held) => held.stock.models);
-  const wish = { target: target.id, spot: spot.id, near, usual, own };
+  const wish = { target: target.id, spot: spot.id, near, usual };
   const { value, of, settled, refused } = useAnswer(
     site,
     { ask: "finished_lines", wish: { ...wish, like: null }, units },
