@@ -72,7 +72,7 @@ test("a pasted sheet becomes a camera of one's own, is taken in a site, and newe
     .toBe(40);
 
   // The firm's own come first where one stands, from a worker that was told of them once.
-  await page.goto(`/#/site/${openId(page)}/survey/lines/t4`);
+  await page.goto(`/#/site/${openId(page)}/survey/lines/t5`);
   await page.getByRole("combobox", { name: "Spot for the camera" }).click();
   await page.getByTitle("A new spot", { exact: true }).click();
   await page.getByRole("button", { name: /Near enough/ }).click();

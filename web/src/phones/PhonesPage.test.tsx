@@ -16,7 +16,7 @@ const CLOSED: Share = {
   door: { wanted: false, addresses: [], fingerprint: "", wrong: null },
   devices: [],
   trust_qr_svg: null,
-} as unknown as Share;
+};
 const OPEN: Share = {
   ...CLOSED,
   door: { wanted: true, addresses: ["https://192.168.7.20:8443"], fingerprint: "AB:CD", wrong: null },
@@ -24,7 +24,7 @@ const OPEN: Share = {
     { id: "d1", name: "Van phone", paired_at: "2026-11-28T09:00:00Z", seen_at: "2026-11-29T10:00:00Z" },
     { id: "d2", name: "Tablet", paired_at: "2026-11-27T09:00:00Z", seen_at: "2026-11-27T10:00:00Z" },
   ],
-} as unknown as Share;
+};
 
 let share: Share;
 let device: string | null;

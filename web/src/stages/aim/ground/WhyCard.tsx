@@ -67,6 +67,7 @@ function Card({
         {why.at.map((axis) => formatLength(axis, units)).join(" east, ")} north, {formatLength(why.height_m, units, 1)}{" "}
         up
       </p>
+      {children}
       <ol>
         {why.heads.map((head) => (
           <li key={`${head.head.camera}/${head.head.head}/${head.head.view ?? ""}`}>
@@ -77,7 +78,6 @@ function Card({
           </li>
         ))}
       </ol>
-      {children}
       <Button size="small" onClick={close}>
         Done
       </Button>
@@ -90,23 +90,25 @@ function SeenHere({ seen, site, settled }: { seen: SeenFrom; site: SiteFile; set
   const count = seen.cameras.filter((camera) => camera.seen).length;
   return (
     <Told testId="seen-here" settled={settled}>
-      <h3>
-        {count === 0
-          ? "Who stands here sees no camera"
-          : `Who stands here sees ${count} of ${seen.cameras.length} cameras`}
-      </h3>
-      <ol>
-        {seen.cameras.map((camera) => (
-          <li key={camera.camera}>
-            <span className={`why-reason why-${camera.seen ? "seen" : "behind"}`}>
-              {camera.seen ? "seen" : "not seen"}
-            </span>
-            <span>
-              <strong>{cameraOf(site, camera.camera)?.name ?? camera.camera}</strong> {camera.says}
-            </span>
-          </li>
-        ))}
-      </ol>
+      <details>
+        <summary>
+          {count === 0
+            ? "Who stands here sees no camera"
+            : `Who stands here sees ${count} of ${seen.cameras.length} cameras`}
+        </summary>
+        <ol>
+          {seen.cameras.map((camera) => (
+            <li key={camera.camera}>
+              <span className={`why-reason why-${camera.seen ? "seen" : "behind"}`}>
+                {camera.seen ? "seen" : "not seen"}
+              </span>
+              <span>
+                <strong>{cameraOf(site, camera.camera)?.name ?? camera.camera}</strong> {camera.says}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </details>
     </Told>
   );
 }
