@@ -94,7 +94,7 @@ test("why a place is unseen is told head by head, and moves with the site", asyn
   await expect(card.locator("li", { hasText: "C3 · Bin store" })).toContainText(
     "behind Lime tree; free once the leaves are off",
   );
-  await expect(card.getByText("behind the camera's back")).toContainText("C4");
+  await expect(card.locator("li", { hasText: "C4 behind" })).toContainText("behind the camera's back");
   // And which cameras somebody who stands there sees himself.
   await expect(card.getByTestId("seen-here")).toContainText(/sees (\d of 4 cameras|no camera)/);
   await page.keyboard.press("Escape");

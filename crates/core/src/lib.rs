@@ -44,6 +44,7 @@ pub mod site;
 pub mod sun;
 pub mod survey;
 pub mod verdict;
+pub mod wire;
 pub mod words;
 pub mod work;
 

@@ -29,7 +29,7 @@ fn a_list() {
     let expected = json!({"name": "TC-4F", "form": "turret", "sensor.width_px": 2688, "sensor.height_px": 1520,
         "lens.focal_min_mm": 2.8, "lens.focal_max_mm": 2.8, "lens.f_number": 1.6, "lens.hfov_at_min_deg": 103.0,
         "lens.hfov_at_max_deg": 103.0, "least_lux": 0.01, "infrared_m": 30.0, "ip": "IP67", "power_class": 2, "watts": 5.5,
-        "weight_kg": 0.36, "colours": ["white"]});
+        "weight_kg": 0.36, "colours": ["white"], "fps_max": 25.0});
     says(&sheet, 0, expected);
     assert_eq!((sheet.models.len(), sheet.contradicts.len()), (1, 0), "{:?}", sheet.contradicts);
     // The sensor's width is not said: it is asked, and what is usual for its type offered, not taken.
@@ -54,6 +54,26 @@ fn a_table() {
     model["name"] = json!("Our bullet");
     let model: Model = serde_json::from_value(model).unwrap();
     assert_eq!(model.lens.hfov_at_max_deg, Some(37.0));
+}
+
+#[test]
+fn frames_shutter_alarms_and_card() {
+    let sheet = sheet!("13-connections");
+    for (field, value) in [
+        ("fps_max", json!(20.0)),
+        ("shutters_s", json!([1.0 / 20_000.0, 0.2])),
+        ("alarm_inputs", json!(2)),
+        ("alarm_outputs", json!(1)),
+        ("card_gb", json!(512)),
+    ] {
+        assert_eq!(at(&sheet, 0, field), value, "{field}");
+    }
+    // A sound's connectors are no alarm's, and what only sounds like it is nothing.
+    let none =
+        read("Turret\nLens 2.8 mm\nAudio: 1 in / 1 out\nStorage: 2 TB on the recorder\nShutter: automatic, 2 modes\n");
+    for field in ["alarm_inputs", "alarm_outputs", "card_gb", "shutters_s", "fps_max"] {
+        assert!(!none.found.iter().any(|found| found.field == field), "{field}: {:#?}", none.found);
+    }
 }
 
 #[test]

@@ -25,6 +25,11 @@ export const FIELDS = [
   { field: "sound", word: "Sound", unit: "yes/no", kind: "yesno", needed: false },
   { field: "colours", word: "Colours", unit: "", kind: "list", needed: false },
   { field: "back_box", word: "Back box", unit: "", kind: "text", needed: false },
+  { field: "fps_max", word: "Frame rate, most", unit: "fps", kind: "number", needed: false },
+  { field: "card_gb", word: "Memory card, largest", unit: "GB", kind: "number", needed: false },
+  { field: "alarm_inputs", word: "Alarm inputs", unit: "", kind: "number", needed: false },
+  { field: "alarm_outputs", word: "Alarm outputs", unit: "", kind: "number", needed: false },
+  { field: "note", word: "Note", unit: "", kind: "text", needed: false },
   { field: "price", word: "Price", unit: "", kind: "number", needed: false },
 ] as const;
 

@@ -732,6 +732,9 @@ export interface components {
             /** @description What becomes of the wishes that cameras deter or go unnoticed. */
             wishes: components["schemas"]["WishTold"][];
         } | {
+            /** @description What cables, boxes, links and the store make of the cameras. */
+            wire: components["schemas"]["Wired"];
+        } | {
             /** @description Why a place is seen or not, head by head. */
             why: components["schemas"]["Why"];
         } | {
@@ -1013,6 +1016,9 @@ export interface components {
             units: components["schemas"]["Units"];
             /** @enum {string} */
             ask: "wishes";
+        } | {
+            /** @enum {string} */
+            ask: "wire";
         } | {
             /** @description Where, m east and north. */
             at: number[];
@@ -1347,6 +1353,102 @@ export interface components {
             /** @description The obstacle's id. */
             inside: string;
         };
+        /** @description A cable between two ends, cameras or boxes. */
+        Cable: {
+            /** @description Its id, unique among the cables. */
+            id: string;
+            /** @description The id of the camera or box where it begins. */
+            from: string;
+            /** @description The id of the camera or box where it ends. */
+            to: string;
+            /** @description What it is. */
+            kind: components["schemas"]["CableKind"];
+            /** @description The corners of its way between its ends, m. */
+            route?: number[][];
+            /**
+             * Format: double
+             * @description How high it goes between its ends, m, where it rises to a ceiling or sinks into a trench first.
+             */
+            route_height_m?: number | null;
+            /** @description Whether it runs at 10 Mbit/s, to reach farther. */
+            extended?: boolean;
+            /**
+             * Format: double
+             * @description Its length where that is known, m; by its way where left out.
+             */
+            length_m?: number | null;
+            in?: null | components["schemas"]["CableWay"];
+            /**
+             * Format: double
+             * @description A cord's voltage at its supply, V.
+             */
+            volts?: number | null;
+            /**
+             * Format: double
+             * @description A cord's resistance, ohms per metre of one of its two wires.
+             */
+            ohm_per_m?: number | null;
+            existing?: null | components["schemas"]["Existing"];
+        };
+        /**
+         * @description What a cable is.
+         * @enum {string}
+         */
+        CableKind: "cat5e" | "cat6" | "cat6a" | "fibre" | "cord";
+        /** @description What is told of a cable. */
+        CableTold: {
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: double
+             * @description How long it is, m.
+             */
+            length_m: number;
+            /**
+             * Format: double
+             * @description How long it may be, m; null where its kind has no such limit.
+             */
+            limit_m: number | null;
+            /** @description Whether it carries what it must. */
+            verdict: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description Resistance of its loop, ohms; null where it carries no power.
+             */
+            loop_ohm: number | null;
+            /**
+             * Format: double
+             * @description What it feeds draws, W; null where it carries no power.
+             */
+            watts: number | null;
+            /**
+             * Format: double
+             * @description Voltage at what it feeds, V; null where it carries no power, or where it will not run.
+             */
+            volts_at_device: number | null;
+            /**
+             * Format: double
+             * @description Lost in it, W.
+             */
+            watts_lost: number | null;
+            /**
+             * Format: double
+             * @description What goes over it, Mbit/s.
+             */
+            mbps: number;
+            /**
+             * Format: double
+             * @description How fast it is, Mbit/s; null for a cord.
+             */
+            speed_mbps: number | null;
+            /** @description What is wrong with it, in words, the worst first. */
+            says: string[];
+        };
+        /**
+         * @description How a cable goes.
+         * @enum {string}
+         */
+        CableWay: "wall" | "ceiling" | "conduit" | "trench" | "air";
         /** @description A camera as the file writes it. */
         Camera: {
             /** @description Its id, unique among the cameras. */
@@ -1375,6 +1477,8 @@ export interface components {
             /** @description The whole model, so that a file stands alone. */
             model: components["schemas"]["Model"];
             emitter?: null | components["schemas"]["Emitter"];
+            power?: null | components["schemas"]["CameraPower"];
+            stream?: null | components["schemas"]["Stream"];
             /** @description Its heads; most cameras have one. */
             heads: components["schemas"]["CameraHead"][];
         };
@@ -1419,6 +1523,19 @@ export interface components {
             /** @description Flat pictures cut out of its round one; a fisheye. */
             flattened?: components["schemas"]["Flattened"][];
             exposure?: null | components["schemas"]["Exposure"];
+        };
+        /** @description The power that a camera draws over its cable, in place of its model's. */
+        CameraPower: {
+            /**
+             * Format: int32
+             * @description Its class, 1 to 8 (IEEE 802.3).
+             */
+            class?: number | null;
+            /**
+             * Format: double
+             * @description What it draws, W.
+             */
+            watts?: number | null;
         };
         /** @description One camera as seen from a place. */
         CameraSeen: {
@@ -2633,6 +2750,25 @@ export interface components {
              */
             tilt_deg: number;
         };
+        /** @description What is told of a cable between two boxes. */
+        LinkTold: {
+            /** @description The cable's id. */
+            cable: string;
+            /**
+             * Format: double
+             * @description What goes over it, Mbit/s.
+             */
+            mbps: number;
+            /**
+             * Format: double
+             * @description What can.
+             */
+            capacity_mbps: number;
+            /** @description Whether it does, with bit rates as high as their start values may be. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The ids of the cameras that are lost with it. */
+            cameras: string[];
+        };
         /** @description What is different in a list of things with ids. */
         ListChange_Camera: {
             /** @description All ids in their order, if something came, went or changed its place. */
@@ -2665,6 +2801,8 @@ export interface components {
                 /** @description The whole model, so that a file stands alone. */
                 model: components["schemas"]["Model"];
                 emitter?: null | components["schemas"]["Emitter"];
+                power?: null | components["schemas"]["CameraPower"];
+                stream?: null | components["schemas"]["Stream"];
                 /** @description Its heads; most cameras have one. */
                 heads: components["schemas"]["CameraHead"][];
             }[];
@@ -3224,6 +3362,30 @@ export interface components {
             apart_deg?: number | null;
             /**
              * Format: double
+             * @description The most pictures a second that it makes.
+             */
+            fps_max?: number | null;
+            /** @description The shortest and the longest shutter that it has, s. */
+            shutters_s?: number[] | null;
+            /**
+             * Format: int32
+             * @description How many alarm inputs it has.
+             */
+            alarm_inputs?: number | null;
+            /**
+             * Format: int32
+             * @description How many alarm outputs it has.
+             */
+            alarm_outputs?: number | null;
+            /**
+             * Format: int32
+             * @description The largest memory card that it takes, GB; 0 for none.
+             */
+            card_gb?: number | null;
+            /** @description Anything else. */
+            note?: string | null;
+            /**
+             * Format: double
              * @description What one costs, in the firm's own money.
              */
             price?: number | null;
@@ -3273,6 +3435,106 @@ export interface components {
             field: string;
             /** @description The question. */
             asks: string;
+        };
+        /** @description The wired side of a site. */
+        Network: {
+            /** @description Its boxes. */
+            nodes?: components["schemas"]["Node"][];
+            /** @description Its cables. */
+            cables?: components["schemas"]["Cable"][];
+        };
+        /** @description A box of the network. */
+        Node: {
+            /** @description Its id, unique among boxes and cameras. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is. */
+            kind: components["schemas"]["NodeKind"];
+            /** @description Where it is. */
+            position: number[];
+            /**
+             * Format: double
+             * @description How high it hangs, m.
+             */
+            height_m?: number;
+            /**
+             * Format: int32
+             * @description How many cables go in; not judged where left out.
+             */
+            ports?: number | null;
+            /**
+             * Format: int32
+             * @description How many of these reach farther at 10 Mbit/s.
+             */
+            extended_ports?: number;
+            /**
+             * Format: double
+             * @description All the power that it can give, W; not judged where left out.
+             */
+            budget_w?: number | null;
+            /**
+             * Format: int32
+             * @description The highest power class that a port gives, 1 to 8 (IEEE 802.3); not judged where left out.
+             */
+            port_class?: number | null;
+            /** @description Whether it gives power to what hangs on its cables. */
+            gives_power?: boolean;
+            /**
+             * Format: int32
+             * @description The power class that it takes itself over its cable; none where it has another supply.
+             */
+            power_class_in?: number | null;
+            /**
+             * Format: double
+             * @description How fast its ports are, Mbit/s; 1000 where left out.
+             */
+            speed_mbps?: number | null;
+            /**
+             * Format: double
+             * @description Its disks, GB (decimal).
+             */
+            disk_gb?: number | null;
+            existing?: null | components["schemas"]["Existing"];
+        };
+        /**
+         * @description What a box of the network is.
+         * @enum {string}
+         */
+        NodeKind: "recorder" | "switch" | "injector" | "extender" | "repeater" | "router" | "outlet";
+        /** @description What is told of a box. */
+        NodeTold: {
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: int32
+             * @description How many cables go in.
+             */
+            ports_used: number;
+            /**
+             * Format: int32
+             * @description How many may.
+             */
+            ports: number | null;
+            /**
+             * Format: double
+             * @description The power that it gives, with what is lost in its cables, W.
+             */
+            drawn_w: number;
+            /**
+             * Format: double
+             * @description What the classes of all that it feeds may draw of it together, W: what some boxes set aside.
+             */
+            reserved_w: number;
+            /**
+             * Format: double
+             * @description What it can give.
+             */
+            budget_w: number | null;
+            /** @description Whether it does. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description What is wrong with it, in words, the worst first. */
+            says: string[];
         };
         /** @description A solid: an outline extruded from `base_m` to `top_m`. */
         Obstacle: {
@@ -4722,6 +4984,7 @@ export interface components {
             targets: components["schemas"]["Target"][];
             /** @description What sees it. */
             cameras: components["schemas"]["Camera"][];
+            network?: null | components["schemas"]["Network"];
             /** @description What the design in hand is called, where there are others. */
             design?: string | null;
             /** @description Other designs for the same promises. */
@@ -4778,6 +5041,7 @@ export interface components {
             design?: string | null;
             brief?: null | components["schemas"]["Brief"];
             drawing?: null | components["schemas"]["SiteDrawing"];
+            network?: null | components["schemas"]["Network"];
         };
         /**
          * @description What sort of site it is.
@@ -4951,6 +5215,49 @@ export interface components {
              * @description The chance that an event of the length asked for is seen at all.
              */
             chance: number;
+        };
+        /** @description What the recordings take. */
+        StoreTold: {
+            /**
+             * Format: double
+             * @description In a day, GB.
+             */
+            gb_per_day: number;
+            /**
+             * Format: int32
+             * @description How many days were asked for; null where nobody said.
+             */
+            days: number | null;
+            /**
+             * Format: double
+             * @description What these take, GB; null where nobody said how many.
+             */
+            gb: number | null;
+            /**
+             * Format: double
+             * @description What the disks of the recorders hold, GB; null where none are said.
+             */
+            disk_gb: number | null;
+            /**
+             * Format: double
+             * @description How many days these hold; null where none are said, or nothing is recorded.
+             */
+            holds_days: number | null;
+            /** @description Whether they hold the days that were asked for, with bit rates as high as their start values may be. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description What a camera sends, as measured. */
+        Stream: {
+            /**
+             * Format: double
+             * @description Its bit rate, Mbit/s; a start value by its picture where left out.
+             */
+            mbps?: number | null;
+            /**
+             * Format: double
+             * @description The share of the day that is recorded, 0 to 1; all of it where left out.
+             */
+            share_recorded?: number | null;
         };
         /**
          * @description What must be seen there.
@@ -5230,7 +5537,7 @@ export interface components {
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "network";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -5637,6 +5944,19 @@ export interface components {
                 down: number;
             };
         };
+        /** @description The wiring of a site. */
+        Wired: {
+            /** @description Its cables, in the file's order. */
+            cables: components["schemas"]["CableTold"][];
+            /** @description Its boxes, in the file's order. */
+            nodes: components["schemas"]["NodeTold"][];
+            /** @description Its links, in the file's order. */
+            links: components["schemas"]["LinkTold"][];
+            /** @description Its store. */
+            store: components["schemas"]["StoreTold"];
+            /** @description What does not hang together, in words. */
+            faults: string[];
+        };
         /** @description What becomes of a target's wish. */
         WishTold: {
             /** @description The target. */
@@ -5821,8 +6141,13 @@ export type Because = components['schemas']['Because'];
 export type Begins = components['schemas']['Begins'];
 export type Brief = components['schemas']['Brief'];
 export type Buried = components['schemas']['Buried'];
+export type Cable = components['schemas']['Cable'];
+export type CableKind = components['schemas']['CableKind'];
+export type CableTold = components['schemas']['CableTold'];
+export type CableWay = components['schemas']['CableWay'];
 export type Camera = components['schemas']['Camera'];
 export type CameraHead = components['schemas']['CameraHead'];
+export type CameraPower = components['schemas']['CameraPower'];
 export type CameraSeen = components['schemas']['CameraSeen'];
 export type CameraWish = components['schemas']['CameraWish'];
 export type Card = components['schemas']['Card'];
@@ -5895,6 +6220,7 @@ export type LineWish = components['schemas']['LineWish'];
 export type Link = components['schemas']['Link'];
 export type LinkFound = components['schemas']['LinkFound'];
 export type LinkPair = components['schemas']['LinkPair'];
+export type LinkTold = components['schemas']['LinkTold'];
 export type ListChange_Camera = components['schemas']['ListChange_Camera'];
 export type ListChange_Lamp = components['schemas']['ListChange_Lamp'];
 export type ListChange_Obstacle = components['schemas']['ListChange_Obstacle'];
@@ -5922,6 +6248,10 @@ export type NameRequest = components['schemas']['NameRequest'];
 export type NeedEnd = components['schemas']['NeedEnd'];
 export type NeedSet = components['schemas']['NeedSet'];
 export type Needed = components['schemas']['Needed'];
+export type Network = components['schemas']['Network'];
+export type Node = components['schemas']['Node'];
+export type NodeKind = components['schemas']['NodeKind'];
+export type NodeTold = components['schemas']['NodeTold'];
 export type Obstacle = components['schemas']['Obstacle'];
 export type ObstacleBegins = components['schemas']['ObstacleBegins'];
 export type ObstacleKind = components['schemas']['ObstacleKind'];
@@ -6002,6 +6332,8 @@ export type StartSettings = components['schemas']['StartSettings'];
 export type Step = components['schemas']['Step'];
 export type Stock = components['schemas']['Stock'];
 export type StopTold = components['schemas']['StopTold'];
+export type StoreTold = components['schemas']['StoreTold'];
+export type Stream = components['schemas']['Stream'];
 export type Subject = components['schemas']['Subject'];
 export type SubjectSize = components['schemas']['SubjectSize'];
 export type Suggestion = components['schemas']['Suggestion'];
@@ -6043,6 +6375,7 @@ export type Where = components['schemas']['Where'];
 export type Whose = components['schemas']['Whose'];
 export type Why = components['schemas']['Why'];
 export type Window = components['schemas']['Window'];
+export type Wired = components['schemas']['Wired'];
 export type WishTold = components['schemas']['WishTold'];
 export type WorldFile = components['schemas']['WorldFile'];
 export type WorstDay = components['schemas']['WorstDay'];

@@ -33,6 +33,7 @@ export const headingOf = (site: SiteFile): SiteHeading & Record<Heading, unknown
   design: site.design ?? null,
   brief: site.brief ?? null,
   drawing: site.drawing ?? null,
+  network: site.network ?? null,
 });
 
 /** Whether two states have the same heading, by identity: states share what did not change. */

@@ -134,4 +134,5 @@ export const THINGS: Record<Difference["thing"], string> = {
   conditions: "Season and light",
   design: "Design",
   variant: "Other design",
+  network: "Network",
 };

@@ -48,6 +48,7 @@ use crate::survey::drawing::WorldFile;
 use crate::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
 use crate::survey::first_answer::{Asked, FirstAnswer};
 use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
+use crate::wire::wired::{Wired, wired};
 use crate::words::because::{Because, reasons};
 use crate::words::guide::{Guide, guide};
 use crate::words::units::Units;
@@ -315,6 +316,9 @@ questions! {
         /// What lengths are said in.
         units: Units,
     } -> Vec<WishTold> = |door| wishes(door.session().site(), units);
+
+    /// What cables, boxes, links and the store make of the cameras.
+    Wire -> Wired = |door| wired(door.session().site().file());
 
     /// Why a place is seen or not, head by head.
     Why {

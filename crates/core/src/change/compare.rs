@@ -40,6 +40,8 @@ pub enum Thing {
     Design,
     /// Another design.
     Variant,
+    /// The boxes and cables.
+    Network,
 }
 
 /// One thing that is different.
@@ -66,8 +68,13 @@ with_lists!(lists);
 pub(super) const PARTS: [(&str, Thing); 3] =
     [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions)];
 /// The parts that are one thing each.
-pub(super) const WHOLES: [(&str, Thing); 4] =
-    [("name", Thing::Site), ("place", Thing::Place), ("drawing", Thing::Drawing), ("design", Thing::Design)];
+pub(super) const WHOLES: [(&str, Thing); 5] = [
+    ("name", Thing::Site),
+    ("place", Thing::Place),
+    ("drawing", Thing::Drawing),
+    ("network", Thing::Network),
+    ("design", Thing::Design),
+];
 
 /// All that is different in `after`, in the order of the work.
 ///

@@ -127,6 +127,8 @@ pub fn camera_at(file: &SiteFile, at: Point2, spot: Option<&Spot>) -> Result<Cam
         mounted_as: None,
         housing: None,
         emitter: None,
+        power: None,
+        stream: None,
         existing: None,
         height_m: spot.map_or(USUAL_HEIGHT_M, |spot| spot.height_m).max(0.05),
         ground_m: spot.map_or(0.0, |spot| spot.ground_m),

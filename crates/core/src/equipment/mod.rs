@@ -7,6 +7,7 @@ pub mod lens;
 pub mod lens_facts;
 pub mod looks;
 pub mod optics;
+pub mod power_class;
 pub mod sheet;
 pub mod stock;
 pub mod stock_csv;

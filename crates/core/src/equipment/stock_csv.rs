@@ -6,7 +6,7 @@ use crate::file::{Fault, Model};
 use serde_json::{Map, Value, json};
 
 /// The columns, each with the model's field that it holds.
-const COLUMNS: [(&str, &str); 27] = [
+const COLUMNS: [(&str, &str); 33] = [
     ("name", "name"),
     ("form", "form"),
     ("width_px", "sensor.width_px"),
@@ -34,9 +34,15 @@ const COLUMNS: [(&str, &str); 27] = [
     ("colours", "colours"),
     ("back_box", "back_box"),
     ("price", "price"),
+    ("fps_max", "fps_max"),
+    ("shutters_s", "shutters_s"),
+    ("alarm_inputs", "alarm_inputs"),
+    ("alarm_outputs", "alarm_outputs"),
+    ("card_gb", "card_gb"),
+    ("note", "note"),
 ];
 /// Columns that hold words, whatever they look like.
-const WORDS: [&str; 5] = ["name", "form", "ip", "ik", "back_box"];
+const WORDS: [&str; 6] = ["name", "form", "ip", "ik", "back_box", "note"];
 /// What stands between several values of one field.
 const APART: &str = " / ";
 
@@ -135,7 +141,7 @@ fn put_cell(model: &mut Map<String, Value>, field: &str, text: &str, semicolons:
     let several = || text.split('/').map(str::trim).filter(|part| !part.is_empty());
     let value = match field {
         "colours" => several().map(|part| json!(part)).collect(),
-        "tilts_deg" => several().map(number).collect(),
+        "tilts_deg" | "shutters_s" => several().map(number).collect(),
         "sound" => match text.to_ascii_lowercase().as_str() {
             "true" | "yes" | "1" => json!(true),
             "false" | "no" | "0" => json!(false),

@@ -1,6 +1,6 @@
 //! Cameras as the file writes them: where they are, their model, their heads.
 
-use super::{Emitter, Existing, Form, HeadFile, Housing, Lens, Model, MountedAs, Point2};
+use super::{CameraPower, Emitter, Existing, Form, HeadFile, Housing, Lens, Model, MountedAs, Point2, Stream};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -42,6 +42,12 @@ pub struct CameraFile {
     /// An infrared lamp of its own, in place of the one in its housing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub emitter: Option<Emitter>,
+    /// What it draws over its cable; as its model says where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub power: Option<CameraPower>,
+    /// What it sends.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stream: Option<Stream>,
     /// Its heads; most cameras have one.
     #[schema(min_items = 1, max_items = 16)]
     pub heads: Vec<HeadFile>,

@@ -160,6 +160,25 @@ pub struct Model {
     /// How near two heads can come on its ring, degrees; a multi-head.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub apart_deg: Option<f64>,
+    /// The most pictures a second that it makes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fps_max: Option<f64>,
+    /// The shortest and the longest shutter that it has, s.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<[f64; 2]>)]
+    pub shutters_s: Option<[f64; 2]>,
+    /// How many alarm inputs it has.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub alarm_inputs: Option<u32>,
+    /// How many alarm outputs it has.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub alarm_outputs: Option<u32>,
+    /// The largest memory card that it takes, GB; 0 for none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub card_gb: Option<u32>,
+    /// Anything else.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<String>,
     /// What one costs, in the firm's own money.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub price: Option<f64>,

@@ -2,8 +2,8 @@
 
 use super::lists::with_lists;
 use super::{
-    Brief, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp, Obstacle, Preset,
-    PrivatePlace, Reading, Rules, SiteFile, Spot, Subject, TargetFile, Variant,
+    Brief, Cable, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp, Network,
+    Node, Obstacle, Preset, PrivatePlace, Reading, Rules, SiteFile, Spot, Subject, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -35,6 +35,9 @@ pub struct SiteHeading {
     /// The drawing.
     #[serde(default)]
     pub drawing: Option<Drawing>,
+    /// The network.
+    #[serde(default)]
+    pub network: Option<Network>,
 }
 
 /// What is different in a list of things with ids.
@@ -63,7 +66,7 @@ macro_rules! named {
         }
     )*};
 }
-named!(HeadFile, Preset, Flattened);
+named!(HeadFile, Preset, Flattened, Node, Cable);
 
 macro_rules! changes {
     ($($list:ident: $thing:ty, $kind:ident, $about:literal;)*) => {
@@ -108,7 +111,7 @@ macro_rules! changes {
                 }
                 let SiteFile {
                     // The heading's, and what never changes: a list that is missing from `with_lists` does not compile.
-                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _,
+                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _, network: _,
                     $($list),*
                 } = file;
                 let mut faults = vec![];
@@ -134,11 +137,11 @@ with_lists!(changes);
 
 impl SiteHeading {
     fn put(self, file: &mut SiteFile, touched: &mut Touched) {
-        let SiteHeading { name, rules, conditions, place, design, brief, drawing } = self;
+        let SiteHeading { name, rules, conditions, place, design, brief, drawing, network } = self;
         touched.heading = true;
         touched.all = rules != file.rules || conditions != file.conditions;
         (file.name, file.rules, file.conditions, file.place) = (name, rules, conditions, place);
-        (file.design, file.brief, file.drawing) = (design, brief, drawing);
+        (file.design, file.brief, file.drawing, file.network) = (design, brief, drawing, network);
     }
 }
 

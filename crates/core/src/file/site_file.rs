@@ -5,8 +5,8 @@
 
 use super::height::Height;
 use super::{
-    Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Obstacle, PrivatePlace, Reading, Rules, Spot, TargetFile,
-    Variant,
+    Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Network, Obstacle, PrivatePlace, Reading, Rules, Spot,
+    TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -61,6 +61,9 @@ pub struct SiteFile {
     pub targets: Vec<TargetFile>,
     /// What sees it.
     pub cameras: Vec<CameraFile>,
+    /// The boxes and cables that carry it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub network: Option<Network>,
     /// What the design in hand is called, where there are others.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(max_length = 200)]
@@ -82,6 +85,7 @@ impl SiteFile {
             place: None,
             brief: None,
             drawing: None,
+            network: None,
             spots: vec![],
             readings: vec![],
             obstacles: vec![],

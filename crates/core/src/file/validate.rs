@@ -73,6 +73,9 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
             check.text("design", design, 200);
         }
         check.faults.extend(file.place.iter().flat_map(|place| place.faults()));
+        if let Some(network) = &file.network {
+            check.network(network);
+        }
     }
     let all = touched.all;
     let of = |ids: &HashSet<String>, id: &str| all || ids.contains(id);
@@ -427,6 +430,16 @@ impl Check {
         if let Some(housing) = &camera.housing {
             self.housing(&format!("{at}.housing"), housing);
         }
+        for (name, value, range, unit) in [
+            ("power.class", camera.power.and_then(|power| power.class).map(f64::from), 1.0..=8.0, ""),
+            ("power.watts", camera.power.and_then(|power| power.watts), 0.0..=200.0, " W"),
+            ("stream.mbps", camera.stream.and_then(|stream| stream.mbps), 0.0..=10_000.0, " Mbit/s"),
+            ("stream.share_recorded", camera.stream.and_then(|stream| stream.share_recorded), 0.0..=1.0, ""),
+        ] {
+            if let Some(value) = value {
+                self.number(format!("{at}.{name}"), value, range, unit);
+            }
+        }
         let heads = format!("{at}.heads");
         self.that(&heads, !camera.heads.is_empty(), || "a camera has at least one head".to_owned());
         let before = self.faults.len();
@@ -590,6 +603,12 @@ impl Check {
             ("weight_kg", model.weight_kg, 0.0..=100.0, " kg"),
             ("apart_deg", model.apart_deg, 0.0..=180.0, "°"),
             ("price", model.price, 0.0..=10_000_000.0, ""),
+            ("fps_max", model.fps_max, 0.1..=240.0, " pictures a second"),
+            ("shutters_s[0]", model.shutters_s.map(|shutters| shutters[0]), 0.000_001..=10.0, " s"),
+            ("shutters_s[1]", model.shutters_s.map(|shutters| shutters[1]), 0.000_001..=10.0, " s"),
+            ("alarm_inputs", model.alarm_inputs.map(f64::from), 0.0..=64.0, ""),
+            ("alarm_outputs", model.alarm_outputs.map(f64::from), 0.0..=64.0, ""),
+            ("card_gb", model.card_gb.map(f64::from), 0.0..=16_384.0, " GB"),
             ("tilts_deg[0]", model.tilts_deg.map(|tilts| tilts[0]), -90.0..=90.0, "°"),
             ("tilts_deg[1]", model.tilts_deg.map(|tilts| tilts[1]), -90.0..=90.0, "°"),
         ] {
@@ -603,7 +622,15 @@ impl Check {
         if let Some([least, most]) = model.tilts_deg {
             self.that(&format!("{at}.tilts_deg"), most >= least, || format!("{most}° is under the least, {least}°"));
         }
-        for (name, text, most) in [("ip", &model.ip, 20), ("ik", &model.ik, 20), ("back_box", &model.back_box, 200)] {
+        if let Some([least, most]) = model.shutters_s {
+            self.that(&format!("{at}.shutters_s"), most >= least, || format!("{most} s is under the least, {least} s"));
+        }
+        for (name, text, most) in [
+            ("ip", &model.ip, 20),
+            ("ik", &model.ik, 20),
+            ("back_box", &model.back_box, 200),
+            ("note", &model.note, 2000),
+        ] {
             if let Some(text) = text {
                 self.text(&format!("{at}.{name}"), text, most);
             }

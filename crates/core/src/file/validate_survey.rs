@@ -220,7 +220,7 @@ impl Check {
         });
     }
 
-    fn place(&mut self, at: &str, point: Point2) {
+    pub(super) fn place(&mut self, at: &str, point: Point2) {
         for (axis, value) in point.iter().enumerate() {
             self.number(format!("{at}[{axis}]"), *value, -FAR_M..=FAR_M, " m");
         }

@@ -464,6 +464,8 @@ mod tests {
             mounted_as: None,
             housing: None,
             emitter: None,
+            power: None,
+            stream: None,
             existing: None,
             height_m: 3.0,
             ground_m: 0.0,

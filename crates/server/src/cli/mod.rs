@@ -240,6 +240,11 @@ enum Command {
     },
     /// The pocket calculator: which focal length a task takes at a distance
     Lens(lens::LensArgs),
+    /// What cables, boxes, links and the store make of the cameras, as JSON
+    Wire {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
     /// The JSON Schema of the site file, or of a catalogue
     Schema {
         /// Of what
@@ -325,6 +330,7 @@ pub fn run() -> ExitCode {
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),
         Command::Lens(args) => lens::lens(&args),
+        Command::Wire { file } => compute::wire(&file),
         Command::Schema { of: SchemaOf::Site } => compute::json(&site_schema()),
         Command::Schema { of: SchemaOf::Catalogue } => compute::json(&catalogue_schema()),
         Command::Guide => compute::json(&guide()),

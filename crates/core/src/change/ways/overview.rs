@@ -88,6 +88,8 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
         ground_m: spot.ground_m,
         model: model.clone(),
         emitter: None,
+        power: None,
+        stream: None,
         existing: None,
         heads: vec![HeadFile::new("h1", aimed)],
     };

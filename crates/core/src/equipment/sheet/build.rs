@@ -1,8 +1,9 @@
 //! What a sheet says of the build: form, ratings, power, weight, tilt, sound, colours, price.
 
 use super::Said;
-use super::numbers::{DEGREES, WATTS, figures, pattern};
+use super::numbers::{DEGREES, FPS, WATTS, figures, pattern};
 use super::page::{Line, Page};
+use crate::equipment::power_class::PowerClass;
 use serde_json::{Value, json};
 
 /// Words for a form, the telling ones first: a sheet of a vandal dome says dome, too.
@@ -24,11 +25,12 @@ pattern!(INGRESS = r"\bip\s*-?(\d[\dx](?:k)?)\b");
 pattern!(IMPACT = r"\bik\s*-?(\d\d)\b");
 pattern!(CLASS = r"class\s*(\d)\b|klasse\s*(\d)\b|classe\s*(\d)\b");
 pattern!(WEIGHT = r"(\d+(?:\.\d+)?)\s*(kg|g|lbs?|pounds?|oz)\b");
+pattern!(CARD = r"(\d+)\s*(gb|tb)\b");
+pattern!(INPUTS = r"(\d+)\s*(?:alarm\s*)?(?:in\b|inputs?\b)|inputs?\s*:?\s*(\d+)");
+pattern!(OUTPUTS = r"(\d+)\s*(?:alarm\s*)?(?:out\b|outputs?\b)|outputs?\s*:?\s*(\d+)");
+pattern!(SHUTTER = r"(?:(\d+)\s*/\s*(\d+(?:[ ,.]\d{3})*)|(\d+(?:\.\d+)?)\s*s\b)");
 pattern!(MONEY = r"(\d+(?:\.\d+)?)");
 pattern!(CALLED = r"(?i)^\s*(?:model(?: name| no\.?| number)?|product name|type)\s*[:\t]\s*(\S.*)$");
-
-/// What a device of a power class may draw, W (IEEE 802.3, handbook section 7), by class from 1.
-pub const CLASS_W: [f64; 8] = [3.84, 6.49, 12.95, 25.5, 40.0, 51.0, 62.0, 71.3];
 
 pub fn build(page: &Page, said: &mut Vec<Said>, contradicts: &mut Vec<String>) {
     let mut say = |field: &'static str, found: Option<(Value, &Line)>| {
@@ -81,20 +83,62 @@ pub fn build(page: &Page, said: &mut Vec<Said>, contradicts: &mut Vec<String>) {
         (!found.is_empty()).then(|| (json!(found), line))
     });
     say("colours", colours);
+    // The first is that of the whole picture: faster ones are of a part of it.
+    let frames = first(&|line| {
+        let rate = figures(&line.plain, &FPS).first()?.value;
+        (1.0..=240.0).contains(&rate).then(|| json!(rate))
+    });
+    say("fps_max", frames);
+    let shutters = page.with(&["shutter", "exposure time", "verschluss"]).find_map(|line| {
+        let range = shutters(&line.text)?;
+        Some((json!(range), line))
+    });
+    say("shutters_s", shutters);
+    let alarms = |pattern: &regex::Regex| {
+        page.with(&["alarm"]).find_map(|line| {
+            let found = pattern.captures(&line.plain)?;
+            let count: u32 = found.iter().skip(1).flatten().next()?.as_str().parse().ok()?;
+            (count <= 64).then(|| (json!(count), line))
+        })
+    };
+    say("alarm_inputs", alarms(&INPUTS));
+    say("alarm_outputs", alarms(&OUTPUTS));
+    let card = page.with(&["sd card", "microsd", "micro sd", "memory card", "sd-karte", "sd slot"]).find_map(|line| {
+        let found = CARD.captures(&line.plain)?;
+        let size: u32 = found[1].parse().ok()?;
+        let gb = if &found[2] == "tb" { size.checked_mul(1024)? } else { size };
+        (gb <= 16_384).then(|| (json!(gb), line))
+    });
+    say("card_gb", card);
     let price = page
         .with(&["price", "msrp", "preis", "prix"])
         .find_map(|line| Some((json!(MONEY.captures(&line.plain)?[1].parse::<f64>().ok()?), line)));
     say("price", price);
     if let (Some((class, _)), Some((watts, line))) = (class, most) {
-        let class = class.as_u64().unwrap_or(1) as usize;
-        if watts > CLASS_W[class - 1] {
+        let most =
+            class.as_u64().and_then(|class| PowerClass::of(class as u32)).map_or(f64::INFINITY, |of| of.device_w);
+        if watts > most {
             contradicts.push(format!(
-                "{watts} W is more than a device of class {class} may draw, {} W (\u{201c}{}\u{201d})",
-                CLASS_W[class - 1],
+                "{watts} W is more than a device of class {class} may draw, {most} W (\u{201c}{}\u{201d})",
                 line.text
             ));
         }
     }
+}
+
+/// The shortest and the longest shutter of a line, s: two times, in seconds or as a part of one, whose thousands may be set apart.
+fn shutters(text: &str) -> Option<[f64; 2]> {
+    let times = SHUTTER.captures_iter(text).filter_map(|found| match (found.get(1), found.get(2), found.get(3)) {
+        (Some(over), Some(under), _) => {
+            let under: f64 = under.as_str().replace([' ', ',', '.'], "").parse().ok()?;
+            Some(over.as_str().parse::<f64>().ok()? / under)
+        }
+        (.., Some(whole)) => whole.as_str().parse().ok(),
+        _ => None,
+    });
+    let times: Vec<f64> = times.filter(|time| (0.000_001..=10.0).contains(time)).collect();
+    let [one, other, ..] = times.as_slice() else { return None };
+    Some([one.min(*other), one.max(*other)])
 }
 
 /// A weight in kilograms.

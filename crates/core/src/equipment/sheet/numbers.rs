@@ -23,6 +23,7 @@ pattern!(DEGREES = r"(\d+(?:\.\d+)?)\s*(?:°|deg\b|degrees\b)");
 pattern!(METRES = r"(\d+(?:\.\d+)?)\s*(?:m\b|met(?:er|re)s?\b)");
 pattern!(FEET = r"(\d+(?:\.\d+)?)\s*(?:ft\b|feet\b|')");
 pattern!(WATTS = r"(\d+(?:\.\d+)?)\s*(?:w\b|watts?\b)");
+pattern!(FPS = r"(\d+(?:\.\d+)?)\s*(?:fps\b|frames? per second|frames?/s\b|bilder/s\b|images/s\b)");
 pattern!(LUX = r"(\d*\.?\d+)\s*(?:lux|lx)\b");
 
 /// The figures of a line with a unit.
