@@ -55,12 +55,14 @@ impl Core {
         json(&delta)
     }
 
-    /// Takes the firm's own models (an array of `Model`), which ways and lines are found among.
+    /// Takes the firm's own models (an array of `Model`), which ways and lines are found among. What this core cannot read, as a newer
+    /// one may have written it, is left out.
     ///
     /// # Errors
-    /// What is no array of models.
+    /// What is no array.
     pub fn stock(&mut self, own: &str) -> Result<(), Refused> {
-        self.door.keep_own(read(own)?);
+        let own: Vec<serde_json::Value> = read(own)?;
+        self.door.keep_own(own.into_iter().filter_map(|model| serde_json::from_value(model).ok()).collect());
         Ok(())
     }
 
