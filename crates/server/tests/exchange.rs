@@ -162,6 +162,29 @@ fn what_holds_nothing_to_take_says_what_it_holds_and_a_torn_binary_file_that_it_
 }
 
 #[test]
+fn more_points_than_can_be_chosen_among_do_not_keep_the_walls_out_and_a_field_of_nothing_ends() {
+    let pairs = |things: &str| format!("0\nSECTION\n2\nENTITIES\n{things}0\nENDSEC\n0\nEOF\n");
+    let line = "0\nLINE\n8\nWALLS\n10\n0\n20\n0\n11\n5\n21\n0\n";
+    let points: String = (0..1_500).map(|i| format!("0\nPOINT\n8\nP\n10\n{i}\n20\n1\n30\n2\n")).collect();
+    let import = dxf::read(pairs(&(points + line)).as_bytes(), None).unwrap();
+    assert_eq!((import.points.len(), import.layers[0].obstacles.len()), (1_000, 1));
+    assert!(import.left_out.iter().any(|left| left.why.contains("and 500 points more")), "{:?}", import.left_out);
+    // An empty block, thirty thousand times thirty thousand.
+    let block = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nNONE\n10\n0\n20\n0\n0\nENDBLK\n0\nENDSEC\n";
+    let field = format!("{block}{}", pairs("0\nINSERT\n2\nNONE\n70\n30000\n71\n30000\n44\n1\n45\n1\n"));
+    assert!(dxf::read(field.as_bytes(), None).unwrap_err().message.contains("more than 100000 things"));
+    // Three by two of a block with a line in it.
+    let block = block.replace("0\nENDBLK", &format!("{line}0\nENDBLK"));
+    let rows =
+        format!("{block}{}", pairs("0\nINSERT\n2\nNONE\n10\n100\n20\n0\n50\n90\n70\n3\n71\n2\n44\n10\n45\n20\n"));
+    let import = dxf::read(rows.as_bytes(), None).unwrap();
+    // By hand: turned by 90°, columns run north by 10 m, rows west by 20 m; each line 5 m to the north.
+    let mut begins: Vec<[f64; 2]> = import.layers[0].obstacles.iter().map(|o| o.outline[0]).collect();
+    begins.sort_by(|a, b| a.partial_cmp(b).unwrap());
+    assert_eq!(begins, [[80.0, 0.0], [80.0, 10.0], [80.0, 20.0], [100.0, 0.0], [100.0, 10.0], [100.0, 20.0]]);
+}
+
+#[test]
 fn each_broken_dxf_is_answered_for_what_it_is() {
     let fault = |name: &str| dxf::read(file(name).as_bytes(), None).unwrap_err().message;
     assert!(fault("crossing.dxf").contains("crosses or touches itself"), "{}", fault("crossing.dxf"));

@@ -1,7 +1,7 @@
 /** A data sheet, pasted or opened: what was found, each figure with its line, to be confirmed; what is missing; what contradicts. */
 import { useRef, useState } from "react";
 import type { Sheet } from "../core/types";
-import { request } from "../keep/http";
+import { READS_LONG, request } from "../keep/http";
 import { type Draft, FIELDS, draftOf } from "./draft";
 
 const WORDS = new Map<string, string>([
@@ -22,7 +22,7 @@ export function SheetReader({ use, close }: { use(draft: Draft): void; close(): 
     setSheet(null);
     setBusy(true);
     try {
-      setSheet(await request<Sheet>("POST", "/api/sheet", file));
+      setSheet(await request<Sheet>("POST", "/api/sheet", file, undefined, READS_LONG));
     } catch (error) {
       setFault((error as Error).message);
     }

@@ -732,6 +732,9 @@ export interface components {
             /** @description What becomes of the wishes that cameras deter or go unnoticed. */
             wishes: components["schemas"]["WishTold"][];
         } | {
+            /** @description Where a spot goes that nobody has drawn yet. */
+            spot_for: components["schemas"]["SpotPlace"];
+        } | {
             /** @description What cables, boxes, links and the store make of the cameras. */
             wire: components["schemas"]["Wired"];
         } | {
@@ -1016,6 +1019,16 @@ export interface components {
             units: components["schemas"]["Units"];
             /** @enum {string} */
             ask: "wishes";
+        } | {
+            /** @description The target's id. */
+            target: string;
+            /**
+             * Format: double
+             * @description How far off it is in a straight line, m.
+             */
+            slope_m: number;
+            /** @enum {string} */
+            ask: "spot_for";
         } | {
             /** @enum {string} */
             ask: "wire";
@@ -5140,6 +5153,16 @@ export interface components {
          * @enum {string}
          */
         SpotKind: "inside_corner" | "soffit" | "wall" | "pole" | "parapet" | "ceiling" | "tree";
+        /** @description Where a spot goes. */
+        SpotPlace: {
+            /** @description Where, m east and north. */
+            position: number[];
+            /**
+             * Format: double
+             * @description How high, m.
+             */
+            height_m: number;
+        };
         /** @description Where a site stands. */
         Standing: {
             /** @description How many promises are kept. */
@@ -6327,6 +6350,7 @@ export type SmallPlan = components['schemas']['SmallPlan'];
 export type Spoiled = components['schemas']['Spoiled'];
 export type Spot = components['schemas']['Spot'];
 export type SpotKind = components['schemas']['SpotKind'];
+export type SpotPlace = components['schemas']['SpotPlace'];
 export type Standing = components['schemas']['Standing'];
 export type StartSettings = components['schemas']['StartSettings'];
 export type Step = components['schemas']['Step'];

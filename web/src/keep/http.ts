@@ -24,8 +24,36 @@ export class Stale extends Error {
 /** The desk does not know this device, or not any more: what is made here waits until it is paired again. */
 export class NotPaired extends Away {}
 
-export async function request<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  const response = await send(method, path, body, signal);
+/** How long an answer may take, ms, whole; and so much more for each kB that is sent: a slow line. */
+const LONGEST = 20_000;
+const PER_KB = 50;
+/** How long it may take where the server reads a drawing or a data sheet first, ms. */
+export const READS_LONG = 90_000;
+
+export async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+  longest = LONGEST,
+): Promise<T> {
+  const sent = body === undefined || body instanceof Blob ? body : JSON.stringify(body);
+  // An answer that never comes is no answer: who waits for ever cannot try again.
+  const limit = new AbortController();
+  const over = (): void => limit.abort();
+  const timer = setTimeout(over, longest + ((sent instanceof Blob ? sent.size : (sent?.length ?? 0)) / 1024) * PER_KB);
+  signal?.addEventListener("abort", over);
+  if (signal?.aborted) over();
+  try {
+    return await answered<T>(await send(method, path, sent, limit.signal, signal), signal);
+  } finally {
+    clearTimeout(timer);
+    signal?.removeEventListener("abort", over);
+  }
+}
+
+/** What an answer brings, or says to do. */
+async function answered<T>(response: Response, signal?: AbortSignal): Promise<T> {
   let answer: unknown;
   try {
     const json = response.headers.get("Content-Type")?.startsWith("application/json");
@@ -52,17 +80,20 @@ const reasonOf = (status: number): string =>
 /** Whether what is wrong lies with the server or the way to it, and not with what was sent: it may go well the next time. */
 const passes = (status: number): boolean => [408, 425, 429].includes(status) || status >= 500;
 
-async function send(method: string, path: string, body: unknown, signal?: AbortSignal): Promise<Response> {
+async function send(
+  method: string,
+  path: string,
+  body: Blob | string | undefined,
+  limit: AbortSignal,
+  signal?: AbortSignal,
+): Promise<Response> {
   try {
     return await fetch(path, {
       method,
+      signal: limit,
       // A file goes as it is, everything else as JSON.
-      ...(body instanceof Blob
-        ? { body }
-        : body === undefined
-          ? {}
-          : { body: JSON.stringify(body), headers: { "Content-Type": "application/json" } }),
-      ...(signal ? { signal } : {}),
+      ...(body === undefined ? {} : { body }),
+      ...(typeof body === "string" ? { headers: { "Content-Type": "application/json" } } : {}),
     });
   } catch (error) {
     if (signal?.aborted) throw error;

@@ -1,7 +1,7 @@
 /** Where a line of the survey stands: which targets a camera is aimed at, and where a new spot for one goes. */
-import type { Point, SiteFile, Spot, Target } from "../core/types";
+import type { Point, SiteFile, Spot, SpotPlace, Target } from "../core/types";
 import { middle } from "./lookups";
-import { bearing, rounded } from "./points";
+import { bearing } from "./points";
 import { addSpot } from "./spots";
 
 /** A camera that points so near to a target's bearing is aimed at it, degrees. */
@@ -29,24 +29,14 @@ function measuredTo(site: SiteFile, spot: string | null, target: Target): boolea
 export const byImportance = (targets: Target[]): Target[] =>
   [...targets].sort((a, b) => (a.importance ?? 100) - (b.importance ?? 100));
 
-/** A level distance, m, off a slope between two heights. */
-const level = (slope: number, drop: number): number => Math.sqrt(Math.max(slope * slope - drop * drop, 0.01));
-
-/** Adds a spot from which a target lies at a distance, on a bearing from the target; answers its id. */
-export function addSpotFor(
-  site: SiteFile,
-  target: Target,
-  from: { slope: number; bearing: number; height: number },
-): string {
-  const [x, y] = middle(target);
-  const far = level(from.slope, from.height - target.height_m);
-  const turn = (from.bearing * Math.PI) / 180;
-  const id = addSpot(site, [x + far * Math.sin(turn), y + far * Math.cos(turn)]);
+/** Adds a spot for a target where the core says that it goes; answers its id. */
+export function addSpotFor(site: SiteFile, target: Target, place: SpotPlace): string {
+  const id = addSpot(site, place.position as Point);
   const spot = site.spots?.find((held) => held.id === id);
   if (spot) {
     Object.assign(spot, {
       name: `For ${target.name}`.slice(0, 200),
-      height_m: rounded(from.height, 2),
+      height_m: place.height_m,
       outdoor: true,
     });
   }

@@ -47,6 +47,7 @@ use crate::site::link::{LinkFound, link_of, point_through};
 use crate::survey::drawing::WorldFile;
 use crate::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
 use crate::survey::first_answer::{Asked, FirstAnswer};
+use crate::survey::spot_for::{SpotPlace, spot_for};
 use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
 use crate::wire::wired::{Wired, wired};
 use crate::words::because::{Because, reasons};
@@ -316,6 +317,14 @@ questions! {
         /// What lengths are said in.
         units: Units,
     } -> Vec<WishTold> = |door| wishes(door.session().site(), units);
+
+    /// Where a spot goes that nobody has drawn yet.
+    SpotFor {
+        /// The target's id.
+        target: String,
+        /// How far off it is in a straight line, m.
+        slope_m: f64,
+    } -> SpotPlace = |door| spot_for(door.session().site(), &target, slope_m)?;
 
     /// What cables, boxes, links and the store make of the cameras.
     Wire -> Wired = |door| wired(door.session().site().file());

@@ -67,8 +67,12 @@ pub fn take(coordinates: String, found: Found) -> Result<Import, Fault> {
         fits
     });
     if points.len() > MOST_POINTS {
-        let message = format!("brings more than {MOST_POINTS} points; take fewer layers");
-        return Err(Fault::new("file", message));
+        let why = format!(
+            "and {} points more are over the {MOST_POINTS} that can be chosen among",
+            points.len() - MOST_POINTS
+        );
+        left_out.push(LeftOut { source: points[MOST_POINTS].source.clone(), layer: String::new(), why });
+        points.truncate(MOST_POINTS);
     }
     left_out.extend(names::given(&mut drawn, &mut points, texts));
     let layers = obstacles_of(drawn, &mut left_out)?;

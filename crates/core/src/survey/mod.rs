@@ -8,6 +8,7 @@ pub mod first_answer;
 pub mod pocket;
 mod readings_csv;
 mod shots;
+pub mod spot_for;
 mod take_shot;
 
 use crate::file::Fault;

@@ -117,13 +117,18 @@ impl Opened<'_> {
         within: &mut Vec<String>,
     ) -> Result<(), Fault> {
         for entity in entities {
-            self.things += 1;
-            if self.things > MOST_THINGS || self.points > MOST_POINTS {
-                let message =
-                    format!("holds more than {MOST_THINGS} things or {MOST_POINTS} corners; take a part of it");
-                return Err(Fault::new("file", message));
-            }
+            self.count()?;
             self.one(entity, placed, within)?;
+        }
+        Ok(())
+    }
+
+    /// One thing more, if there are not too many.
+    fn count(&mut self) -> Result<(), Fault> {
+        self.things += 1;
+        if self.things > MOST_THINGS || self.points > MOST_POINTS {
+            let message = format!("holds more than {MOST_THINGS} things or {MOST_POINTS} corners; take a part of it");
+            return Err(Fault::new("file", message));
         }
         Ok(())
     }
@@ -254,8 +259,8 @@ impl Opened<'_> {
             let on = [column as f64 * insert.column_spacing, row as f64 * insert.row_spacing];
             let inner = placed.within(insert, &block.base_point, layer, up.z < 0.0, on);
             self.all(block.entities.iter(), &inner, within)?;
-            // Empty blocks cost time, too.
-            self.things += 1;
+            // Empty blocks cost time, too: a thousand million of them stand in one line.
+            self.count()?;
         }
         within.pop();
         Ok(())

@@ -15,8 +15,6 @@ import { formatLength, parseLength } from "../../../ui/length";
 import { unitWord } from "../../../ui/words";
 import { useDoing } from "../useDoing";
 
-/** A spot that is not there yet hangs so high, m. */
-const USUAL_HEIGHT_M = 2.8;
 /** So far off a rangefinder's stand-in is pointed where nobody has said where the spot is, m. */
 const POINTED_M = 8;
 /** What is near enough for a wide lens is drawn so far off, m. */
@@ -43,19 +41,19 @@ export function Distance({ target, from, reading, near, onSpot, onNear }: Props)
   const typed = text === null ? null : parseLength(text, units);
   const fits = typed !== null && typed > 0.1 && typed < MOST_M;
   /** The site with the spot in it, which may be a new one. */
-  const withSpot = (site: SiteFile, slope: number): { site: SiteFile; spot: string } => {
+  const withSpot = async (site: SiteFile, slope_m: number): Promise<{ site: SiteFile; spot: string }> => {
     if (from) return { site, spot: from.id };
+    const place = await ask(site, { ask: "spot_for", target: target.id, slope_m });
     let spot = "";
-    const bearing = target.facing_deg ?? 0;
     const made = produce(site, (draft) => {
-      spot = addSpotFor(draft, target, { slope, bearing, height: USUAL_HEIGHT_M });
+      spot = addSpotFor(draft, target, place);
     });
     return { site: made, spot };
   };
   const take = async (slope_m: number, inclination_deg: number | null, device: string): Promise<void> => {
     const held = useSite.getState().open?.site;
     if (!held) return;
-    const there = withSpot(held, slope_m);
+    const there = await withSpot(held, slope_m);
     const again = device === TYPED;
     // What is typed again corrects what was typed; what is shot again is one more shot.
     const base = produce(there.site, (draft) => {
@@ -72,7 +70,7 @@ export function Distance({ target, from, reading, near, onSpot, onNear }: Props)
   const shoot = async (): Promise<void> => {
     const site = useSite.getState().open?.site;
     if (!site) return;
-    const there = withSpot(site, POINTED_M);
+    const there = await withSpot(site, POINTED_M);
     const spot = there.site.spots?.find((known) => known.id === there.spot);
     if (!spot) return;
     const [x, y] = middle(target);
@@ -91,7 +89,7 @@ export function Distance({ target, from, reading, near, onSpot, onNear }: Props)
     void doing(async () => {
       const site = useSite.getState().open?.site;
       if (!site) return;
-      const there = withSpot(site, NEAR_M);
+      const there = await withSpot(site, NEAR_M);
       const then = produce(there.site, (draft) => {
         const held = draft.targets.find(({ id }) => id === target.id);
         if (held) held.distance = { how: "guess" };
