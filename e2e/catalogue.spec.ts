@@ -73,6 +73,8 @@ test("a pasted sheet becomes a camera of one's own, is taken in a site, and newe
 
   // The firm's own come first where one stands, from a worker that was told of them once.
   await page.goto(`/#/site/${openId(page)}/survey/lines/t5`);
+  // Opened anew, as on a phone: nothing but the survey asks for them.
+  await page.reload();
   await page.getByRole("combobox", { name: "Spot for the camera" }).click();
   await page.getByTitle("A new spot", { exact: true }).click();
   await page.getByRole("button", { name: /Near enough/ }).click();

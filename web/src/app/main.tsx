@@ -8,6 +8,8 @@ import "@fontsource/ibm-plex-mono/600.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { workOffline } from "../keep/offline";
+// The core is told of the firm's own models whichever screen is opened first.
+import "../keep/ownCatalogue";
 import { persist } from "../keep/shelf";
 import { liveAsTab } from "../keep/tabs";
 import { keepFocus } from "../ui/keepFocus";

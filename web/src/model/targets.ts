@@ -21,6 +21,12 @@ export function addTarget(site: SiteFile, at: Point): string {
   return id;
 }
 
+/** Says what cameras shall do to people at a target, or takes it back. */
+export function setShall(target: Target, shall: string): void {
+  if (shall === "nothing") delete target.cameras_shall;
+  else target.cameras_shall = shall as NonNullable<Target["cameras_shall"]>;
+}
+
 /** Points that nobody has placed stand so far apart, m. */
 const APART_M = 6;
 

@@ -36,6 +36,13 @@ export const TASK_WORDS: Record<Task, string> = {
   read_by_eye: "read by eye",
 };
 
+/** What cameras may have to do to people at a target, and the choice of it. */
+export const SHALL = [
+  ["nothing", "not said"],
+  ["deter", "deter: be seen"],
+  ["go_unnoticed", "not be noticed"],
+] as const;
+
 export const density = (value: number): string => (value >= 100 ? value.toFixed(0) : String(Number(value.toFixed(1))));
 
 /** A density with its unit: px/m is what the standard is in, px/ft stands beside it where lengths are in feet. */

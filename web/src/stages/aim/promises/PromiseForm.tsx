@@ -6,10 +6,11 @@ import { GUIDE } from "../../../core/guide";
 import { useSettings } from "../../../keep/settings";
 import { changeOf } from "../../../keep/things";
 import { middle } from "../../../model/lookups";
-import { moveTarget, setShape } from "../../../model/targets";
+import { moveTarget, setShall, setShape } from "../../../model/targets";
 import { NameInput } from "../../../ui/NameInput";
 import { Dial } from "../../../ui/Dial";
 import { Measure, length, plain, whole } from "../../../ui/Measure";
+import { SHALL } from "../../../ui/words";
 import { SubjectSize } from "./SubjectSize";
 import { Select } from "../../../ui/controls";
 
@@ -26,11 +27,6 @@ const HOW = [
   ["plan", "scaled from the plan"],
   ["laser", "by laser"],
   ["guess", "by eye"],
-] as const;
-const SHALL = [
-  ["nothing", "nothing"],
-  ["deter", "deter: be seen"],
-  ["go_unnoticed", "not be noticed"],
 ] as const;
 const SHAPES = [
   ["point", "a point"],
@@ -123,12 +119,7 @@ export const PromiseForm = memo(function PromiseForm({ target }: { target: Targe
               aria-label="Cameras shall"
               value={target.cameras_shall ?? "nothing"}
               options={options(SHALL)}
-              onChange={(shall) =>
-                change("Change what cameras shall do", (t) => {
-                  if (shall === "nothing") delete t.cameras_shall;
-                  else t.cameras_shall = shall as "deter";
-                })
-              }
+              onChange={(shall) => change("Change what cameras shall do", (t) => setShall(t, shall))}
             />
           </label>
         </div>

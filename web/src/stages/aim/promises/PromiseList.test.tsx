@@ -131,7 +131,7 @@ test("what cameras shall do is chosen in the form, and its row tells what comes 
   expect(told.textContent).toContain(`Shall deter: ${wish?.verdict}. ${wish?.says}`);
   expect(within(told).getByRole("img", { name: wish?.verdict ?? "" })).toBeTruthy();
   await userEvent.click(screen.getByRole("combobox", { name: "Cameras shall" }));
-  await userEvent.click(await screen.findByTitle("nothing"));
+  await userEvent.click(await screen.findByTitle("not said"));
   expect(held("t1")).not.toHaveProperty("cameras_shall");
   expect(screen.queryByTestId("promise-wish")).toBeNull();
 });

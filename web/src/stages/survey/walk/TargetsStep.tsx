@@ -7,7 +7,8 @@ import { GUIDE } from "../../../core/guide";
 import { useSettings } from "../../../keep/settings";
 import { useSite } from "../../../keep/store";
 import { changeOf, moveSpot, removeThing, targetMoves } from "../../../keep/things";
-import { addTarget, setShape } from "../../../model/targets";
+import { addTarget, setShall, setShape } from "../../../model/targets";
+import { SHALL } from "../../../ui/words";
 import { SpotMark } from "../../../plan/layers/SpotMark";
 import { TargetMark } from "../../../plan/layers/TargetMark";
 import { ChoiceField, Field, TextField } from "../../../ui/Field";
@@ -19,11 +20,6 @@ import { Photos } from "../photos/Photos";
 import { WalkList, moved } from "./WalkList";
 import { plainTask } from "./plainTasks";
 
-const SHALL = [
-  ["nothing", "Nothing"],
-  ["deter", "Deter: be seen"],
-  ["go_unnoticed", "Not be noticed"],
-] as const;
 const SHAPES = [
   ["point", "One point"],
   ["line", "A line"],
@@ -162,16 +158,7 @@ function TargetForm({ target }: { target: Target }) {
         label="Cameras shall"
         value={target.cameras_shall ?? "nothing"}
         options={SHALL}
-        onChange={(shall) =>
-          change(
-            "Cameras shall",
-            (t) => {
-              if (shall === "nothing") delete t.cameras_shall;
-              else t.cameras_shall = shall;
-            },
-            typing("cameras shall"),
-          )
-        }
+        onChange={(shall) => change("Cameras shall", (t) => setShall(t, shall), typing("cameras shall"))}
       />
       <ChoiceField
         name="shape"
