@@ -217,6 +217,40 @@ const SCREENS: Screen[] = [
     },
   },
   {
+    name: "Fit at the desk",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/fit`);
+      await expect(page.getByTestId("fit-days")).toContainText("after: Bench");
+    },
+  },
+  {
+    name: "what a camera hangs by",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/fit`);
+      await page.getByTestId("camera-c4").press("Enter");
+      await page.getByTestId("tool-mount").click();
+      await expect(page.getByTestId("mount-checks")).toBeVisible();
+    },
+  },
+  {
+    name: "the card of a camera",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/fit/c3`);
+      await expect(page.getByTestId("fit-step")).toBeVisible();
+      await page.getByText("All steps").click();
+    },
+  },
+  {
+    name: "a head aimed by its picture",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/fit/c6/h1`);
+      await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+      await page.getByRole("button", { name: "Find it without clicks" }).click();
+      await page.getByRole("button", { name: /crosses there$/ }).click();
+      await expect(page.getByTestId("fit-found")).toHaveAttribute("data-settled", "true");
+    },
+  },
+  {
     name: "the limits of a site",
     async open(aim, page, id) {
       await aim.open(id);

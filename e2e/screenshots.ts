@@ -61,14 +61,6 @@ test("two lenses side by side", async ({ page }) => {
   await shoot(page, "aim-picture");
 });
 
-test("all heads on one sheet", async ({ page }) => {
-  await openDemo(page, "Tern Quay Boatyard");
-  await page.getByRole("button", { name: "More for the picture" }).click();
-  await page.getByRole("menuitem", { name: "All cameras on one sheet" }).click();
-  await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
-  await shoot(page, "aim-sheet");
-});
-
 test("the aiming sheet, on a phone", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Fuel berth till");
@@ -114,10 +106,6 @@ test("the ground, a tour, two designs", async ({ page }) => {
     .getByRole("region", { name: "Why this place is seen or not" })
     .getByRole("button", { name: "Done" })
     .click();
-  await aim.turnTo("section");
-  await aim.take("Sliding gate, who comes in");
-  await page.getByTestId("picture-use").waitFor();
-  await shoot(page, "aim-tour");
   await aim.turnTo("designs");
   await page.getByRole("button", { name: "Side by side" }).click();
   await page.locator("[data-testid=side-by-side][data-settled=true]").waitFor();
@@ -125,19 +113,20 @@ test("the ground, a tour, two designs", async ({ page }) => {
   await shoot(page, "aim-designs");
 });
 
-test("the revisions of a site, one compared with now", async ({ page }) => {
-  const aim = await openDemo(page, "Tern Quay Boatyard");
-  await aim.take("Fuel berth till");
-  await aim.type("Height", "4.2");
-  await aim.saved();
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Revisions" }).click();
-  await page.getByTestId("revision-1").getByRole("button").first().click();
-  await page.getByRole("list", { name: "What changed since then" }).waitFor();
-  await shoot(page, "revisions");
-  // The other pictures show the demo as it is.
-  await page.getByTestId("revision-1").getByRole("button", { name: "Bring it back" }).click();
-  await aim.saved();
+test("Wire: two runs fail, the riser shows where", async ({ page }) => {
+  await openDemo(page, "Tern Quay Boatyard");
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Wire" }).click();
+  await page.getByRole("region", { name: "Runs" }).locator("li.promise", { hasText: "C6" }).getByRole("button").click();
+  await page.getByRole("list", { name: "Its way" }).getByRole("button", { name: /Cat 6/ }).click();
+  await expect(page.getByTestId("wire-ways")).toContainText("repeater half-way");
+  await shoot(page, "wire");
+});
+
+test("Fit: the day at the desk", async ({ page }) => {
+  await openDemo(page, "Tern Quay Boatyard");
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Fit" }).click();
+  await expect(page.getByTestId("fit-days")).toContainText("after: Bench");
+  await shoot(page, "fit");
 });
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
@@ -159,6 +148,14 @@ test("the phone: Aim, brief, readings, a line on the spot", async ({ browser }) 
   await page.getByTestId("finished-line").first().waitFor();
   await page.evaluate(() => window.scrollTo(0, 0));
   await shoot(page, "survey-lines-phone");
+  // A head aimed with the stand-in's picture: found by its edges.
+  await page.goto(`${page.url().split("/survey")[0] ?? ""}/fit/c6/h1`);
+  await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+  await page.getByRole("button", { name: "Find it without clicks" }).click();
+  await page.getByRole("button", { name: /^Put \d+ crosses there$/ }).click();
+  await expect(page.getByTestId("fit-found")).toHaveAttribute("data-settled", "true");
+  await page.getByTestId("fit-frame").scrollIntoViewIfNeeded();
+  await shoot(page, "fit-aim-phone");
   await context.close();
 });
 

@@ -92,6 +92,12 @@ for (const file of tracked("web/src/*.ts", "web/src/*.tsx"))
 for (const file of tracked("crates/core/src/*.rs"))
   for (const text of new Set(sentencesOf(file))) rows.push([file.replace("crates/", ""), text]);
 
+// The steps at a camera are data.
+const steps = "crates/core/data/steps.json";
+for (const { says, caution } of JSON.parse(readFileSync(ROOT + steps, "utf8")))
+  for (const text of [says, caution])
+    if (text) rows.push([steps.replace("crates/", ""), text.replace(/\{[^{}]*\}/g, "{…}")]);
+
 const cell = (text) => text.replaceAll("|", "\\|");
 console.log(
   "# Texts\n\nAll that somebody may read on screen, by the file that holds it. Made by `tools/generate`; not to be changed by hand.\n",

@@ -33,6 +33,7 @@ pub mod change;
 pub mod equipment;
 pub mod exchange;
 pub mod file;
+pub mod fit;
 pub mod ground;
 pub mod judge;
 pub mod light;

@@ -6,30 +6,11 @@ mod support;
 use bright_angle_core::equipment::power_class::PowerClass;
 use bright_angle_core::verdict::Verdict;
 use bright_angle_core::wire::power::{loop_ohm, reaches};
-use bright_angle_core::wire::wired::{CableTold, NodeTold, Wired, wired};
+use bright_angle_core::wire::told::{CableTold, NodeTold, Wired};
+use bright_angle_core::wire::wired::wired;
 use serde_json::{Value, json};
-use support::{CameraAt, parse, site};
-
-/// A camera of a class and so many watts.
-fn camera(id: &str, at: [f64; 2], class: u32, watts: f64, mbps: f64) -> Value {
-    let mut camera = CameraAt { at, ..CameraAt::default() }.json();
-    (camera["id"], camera["name"]) = (json!(id), json!(id.to_uppercase()));
-    camera["power"] = json!({"class": class, "watts": watts});
-    camera["stream"] = json!({"mbps": mbps});
-    camera
-}
-
-fn node(id: &str, kind: &str, more: Value) -> Value {
-    let mut node = json!({"id": id, "name": id, "kind": kind, "position": [0, 0], "height_m": 1.0});
-    node.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
-    node
-}
-
-fn cable(id: &str, from: &str, to: &str, more: Value) -> Value {
-    let mut cable = json!({"id": id, "from": from, "to": to, "kind": "cat6"});
-    cable.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
-    cable
-}
+use support::network::{cable, camera, node, recorder};
+use support::{parse, site};
 
 fn told(cameras: Vec<Value>, nodes: Vec<Value>, cables: Vec<Value>) -> Wired {
     let mut file = site(cameras, vec![], vec![]);
@@ -43,13 +24,6 @@ fn of<'a>(wired: &'a Wired, id: &str) -> &'a CableTold {
 
 fn box_of<'a>(wired: &'a Wired, id: &str) -> &'a NodeTold {
     wired.nodes.iter().find(|node| node.id == id).unwrap()
-}
-
-/// A recorder with ports that give power.
-fn recorder(more: Value) -> Value {
-    let mut made = node("nvr", "recorder", json!({"ports": 8, "budget_w": 120, "port_class": 4, "gives_power": true}));
-    made.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
-    made
 }
 
 #[test]
@@ -109,6 +83,16 @@ fn a_cable_is_as_long_as_its_way_with_its_rise_slack_and_housing() {
     assert_eq!(along(json!({"route": [[30, 0]], "route_height_m": 4.0})), 81.52);
     assert_eq!(along(json!({"length_m": 12.5})), 12.5);
     assert_eq!(along(json!({})), 57.32, "straight: 50 m and 2 m down");
+    // The corners are told from where the cable begins, also where that is the recorder: 30 along, 40 across either way.
+    let drawn = |from: &str, to: &str, route: Value| {
+        let made = told(
+            vec![camera("c1", [30.0, 40.0], 3, 8.0, 4.0)],
+            vec![recorder(json!({}))],
+            vec![cable("k1", from, to, json!({"route": route}))],
+        );
+        (of(&made, "k1").length_m * 1e6).round() / 1e6
+    };
+    assert_eq!(drawn("c1", "nvr", json!([[30, 10], [20, 0]])), drawn("nvr", "c1", json!([[20, 0], [30, 10]])));
 }
 
 #[test]

@@ -48,6 +48,14 @@ export function App() {
                     <SitePage key={id} id={id} stage="survey" step={step ?? null} item={item ?? null} />
                   )}
                 </Route>
+                <Route<{ id: string; step?: string }> path="/site/:id/wire/:step?">
+                  {({ id, step }) => <SitePage key={id} id={id} stage="wire" step={step ?? null} item={null} />}
+                </Route>
+                <Route<{ id: string; step?: string; item?: string }> path="/site/:id/fit/:step?/:item?">
+                  {({ id, step, item }) => (
+                    <SitePage key={id} id={id} stage="fit" step={step ?? null} item={item ?? null} />
+                  )}
+                </Route>
                 <Route<{ id: string; head?: string }> path="/site/:id/cards/:head?">
                   {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="cards" item={head ?? null} />}
                 </Route>

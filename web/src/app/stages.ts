@@ -35,4 +35,18 @@ export const STAGES: StageEntry[] = [
     Screen: lazy(() => import("../stages/aim/AimScreen").then((module) => ({ default: module.AimScreen }))),
     Tools: lazy(() => import("../stages/aim/KeysHelp").then((module) => ({ default: module.KeysHelp }))),
   },
+  {
+    stage: "wire",
+    word: "Wire",
+    Tools: null,
+    Limits: lazy(() => import("../stages/wire/WireRules").then((module) => ({ default: module.WireRules }))),
+    Screen: lazy(() => import("../stages/wire/WireScreen").then((module) => ({ default: module.WireScreen }))),
+  },
+  {
+    stage: "fit",
+    word: "Fit",
+    Tools: null,
+    Limits,
+    Screen: lazy(() => import("../stages/fit/FitScreen").then((module) => ({ default: module.FitScreen }))),
+  },
 ];

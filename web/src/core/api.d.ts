@@ -294,6 +294,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Wire what is not wired yet. */
+        post: operations["route"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema": {
         parameters: {
             query?: never;
@@ -536,6 +553,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/snapshot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a camera's picture. 424 when it does not answer, sends elsewhere or lets nobody in. */
+        post: operations["snapshot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-in/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the picture of a head from the stand-in for cameras. */
+        post: operations["standInPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-in/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turn a head of the stand-in, as a hand on the ladder does. */
+        post: operations["standInTurn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/survey": {
         parameters: {
             query?: never;
@@ -547,6 +615,23 @@ export interface paths {
         put?: never;
         /** Where the survey of a site stands. */
         post: operations["survey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a switch: links, power and cable tests of its ports. 424 when it does not answer. */
+        post: operations["readSwitch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -591,6 +676,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description From what it is put up and looked after.
+         * @enum {string}
+         */
+        Access: "ladder" | "lift" | "roof";
         /** @description A spot or point target after the adjustment. */
         AdjustedPoint: {
             /** @description Its id. */
@@ -667,6 +757,29 @@ export interface components {
              */
             tilt_deg: number;
         };
+        /** @description Aim and focal length of one of a head's views. */
+        Aimed: {
+            /**
+             * Format: double
+             * @description Bearing of the optical axis, degrees.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Angle of the optical axis below the horizontal, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Turn about the optical axis, degrees.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description Focal length, mm.
+             */
+            focal_mm: number;
+        };
         /** @description What is answered. It is written as the answer alone: whoever asked knows to what. The schema names it by its question. */
         Answer: {
             /** @description What the screen shows at once. */
@@ -738,11 +851,32 @@ export interface components {
             /** @description What cables, boxes, links and the store make of the cameras. */
             wire: components["schemas"]["Wired"];
         } | {
+            /** @description The ways to mend a cable or a box. */
+            wire_ways: components["schemas"]["WireWay"][];
+        } | {
+            /** @description How much cable a site takes, as far as it is known: for the quote. */
+            cable_estimate: components["schemas"]["CableEstimate"];
+        } | {
+            /** @description The network sheet: addresses, ports, loads, labels. */
+            network_sheet: components["schemas"]["NetworkSheet"];
+        } | {
+            /** @description The wiring as a file: a table or a graph. */
+            network_file: string;
+        } | {
+            /** @description What the store makes of so many days, and what gives. */
+            store_cuts: components["schemas"]["StoreCuts"];
+        } | {
+            /** @description What a switch reports that is not as planned. */
+            switch_differs: components["schemas"]["Differs"][];
+        } | {
             /** @description Why a place is seen or not, head by head. */
             why: components["schemas"]["Why"];
         } | {
             /** @description What is lost with each camera. */
             lost: components["schemas"]["Lost"][];
+        } | {
+            /** @description What is lost when several cameras fail together. */
+            lost_together: components["schemas"]["Fallen"][];
         } | {
             /** @description How the promises stand in other states of the site: season, growth, doors. */
             other_states: components["schemas"]["OtherState"][];
@@ -816,6 +950,51 @@ export interface components {
             /** @description What the design is made of, by model. */
             parts: components["schemas"]["Part"][];
         } | {
+            /** @description The parts of mounts to choose from. */
+            mount_parts: components["schemas"]["MountPart"][];
+        } | {
+            /** @description Whether what a camera hangs by will do. */
+            mount_checks: components["schemas"]["MountCheck"][];
+        } | {
+            /** @description A camera with another mount, where its parts bring it. */
+            with_mount: components["schemas"]["Camera"];
+        } | {
+            /** @description The steps at every camera, from the bench to the film. */
+            steps: components["schemas"]["Steps"][];
+        } | {
+            /** @description All that is bought and brought. */
+            materials: components["schemas"]["Materials"];
+        } | {
+            /** @description The same as CSV. */
+            materials_csv: string;
+        } | {
+            /** @description What each camera is set to. */
+            settings_cards: components["schemas"]["SettingsCard"][];
+        } | {
+            /** @description The same as CSV. */
+            settings_cards_csv: string;
+        } | {
+            /** @description The work in visits. */
+            days: components["schemas"]["Days"];
+        } | {
+            /** @description What can be clicked in a head's picture. */
+            clickables: components["schemas"]["Clickable"][];
+        } | {
+            /** @description The map that straightens a photo of a monitor, nine figures, rows first. */
+            straighten: number[];
+        } | {
+            /** @description The strongest corner near a click. */
+            strongest_corner: [
+                number,
+                number
+            ] | null;
+        } | {
+            /** @description How a head hangs, from the edges of its picture. */
+            edge_match: components["schemas"]["EdgeMatch"];
+        } | {
+            /** @description How a head hangs, from what was clicked in its picture. */
+            hangs: components["schemas"]["Hangs"];
+        } | {
             /** @description What a model's lens does. */
             lens_facts: components["schemas"]["LensFacts"];
         } | {
@@ -848,6 +1027,25 @@ export interface components {
              * @description Share that is seen by two that don't fail together.
              */
             twice: number;
+        };
+        /** @description How a head hangs, as its picture showed. It holds as long as the head's aim is still the one that was found. */
+        AsBuilt: {
+            /** @description The aim and focal length that were found. */
+            found: components["schemas"]["Aimed"];
+            /**
+             * Format: double
+             * @description How well its aim is known: one standard deviation of the worst of its angles, degrees.
+             */
+            aim_sigma_deg: number;
+            /**
+             * Format: double
+             * @description The same of its focal length, as a share.
+             */
+            focal_sigma: number;
+            /** @description The aim and focal length of the design. */
+            designed: components["schemas"]["Aimed"];
+            /** @description When it was found, as in `2026-11-24T14:02:00Z`. */
+            at?: string | null;
         };
         /** @description What can be asked. */
         Ask: {
@@ -1033,6 +1231,37 @@ export interface components {
             /** @enum {string} */
             ask: "wire";
         } | {
+            /** @description Its id. */
+            id: string;
+            /** @enum {string} */
+            ask: "wire_ways";
+        } | {
+            /** @enum {string} */
+            ask: "cable_estimate";
+        } | {
+            /** @enum {string} */
+            ask: "network_sheet";
+        } | {
+            /** @description Which. */
+            of: components["schemas"]["NetworkFile"];
+            /** @enum {string} */
+            ask: "network_file";
+        } | {
+            /**
+             * Format: int32
+             * @description How many days are to be kept.
+             */
+            days: number;
+            /** @enum {string} */
+            ask: "store_cuts";
+        } | {
+            /** @description The box's id. */
+            node: string;
+            /** @description What it reports. */
+            report: components["schemas"]["SwitchReport"];
+            /** @enum {string} */
+            ask: "switch_differs";
+        } | {
             /** @description Where, m east and north. */
             at: number[];
             /**
@@ -1052,6 +1281,11 @@ export interface components {
         } | {
             /** @enum {string} */
             ask: "lost";
+        } | {
+            /** @description Their ids. */
+            cameras: string[];
+            /** @enum {string} */
+            ask: "lost_together";
         } | {
             /** @enum {string} */
             ask: "other_states";
@@ -1209,6 +1443,73 @@ export interface components {
             /** @enum {string} */
             ask: "parts";
         } | {
+            /** @enum {string} */
+            ask: "mount_parts";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @enum {string} */
+            ask: "mount_checks";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The parts, from the surface outwards. */
+            parts: components["schemas"]["MountPart"][];
+            /**
+             * Format: double
+             * @description The bearing in which it stands out, degrees; out of its wall where left out.
+             */
+            out_deg?: number | null;
+            /** @enum {string} */
+            ask: "with_mount";
+        } | {
+            /** @enum {string} */
+            ask: "steps";
+        } | {
+            /** @enum {string} */
+            ask: "materials";
+        } | {
+            /** @enum {string} */
+            ask: "materials_csv";
+        } | {
+            /** @enum {string} */
+            ask: "settings_cards";
+        } | {
+            /** @enum {string} */
+            ask: "settings_cards_csv";
+        } | {
+            /** @enum {string} */
+            ask: "days";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @enum {string} */
+            ask: "clickables";
+        } | {
+            /** @description Its corners as clicked: top left, top right, bottom right, bottom left. */
+            corners: number[][];
+            /** @description The size of the straight picture, px. */
+            size: number[];
+            /** @enum {string} */
+            ask: "straighten";
+        } | {
+            /** @description The piece of the picture around the click. */
+            piece: components["schemas"]["GreyPiece"];
+            /** @enum {string} */
+            ask: "strongest_corner";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description Its picture, scaled down. */
+            picture: components["schemas"]["GreyPicture"];
+            /** @enum {string} */
+            ask: "edge_match";
+        } | {
+            /** @description What was clicked. */
+            wish: components["schemas"]["HangsWish"];
+            /** @enum {string} */
+            ask: "hangs";
+        } | {
             /** @description The model. */
             model: components["schemas"]["Model"];
             /** @enum {string} */
@@ -1273,6 +1574,11 @@ export interface components {
             /** @description A flattened view of a fisheye. */
             flattened: components["schemas"]["FlattenedBegins"];
         };
+        /**
+         * @description What is behind a surface.
+         * @enum {string}
+         */
+        Behind: "solid" | "cavity" | "insulation";
         /** @description What the client was asked, so that nobody has to ring back. */
         Brief: {
             /**
@@ -1398,16 +1704,68 @@ export interface components {
             volts?: number | null;
             /**
              * Format: double
+             * @description The signal of a wireless link where its camera hangs, as measured, dBm.
+             */
+            signal_dbm?: number | null;
+            /** @description Of a cable that was there before: whether it was tested. */
+            tested?: boolean;
+            /**
+             * Format: double
              * @description A cord's resistance, ohms per metre of one of its two wires.
              */
             ohm_per_m?: number | null;
             existing?: null | components["schemas"]["Existing"];
         };
         /**
+         * @description Where a cable comes in.
+         * @enum {string}
+         */
+        CableEntry: "back" | "below" | "side" | "above";
+        /** @description Cable for a quote. */
+        CableEstimate: {
+            /**
+             * Format: double
+             * @description All of it, m.
+             */
+            metres: number;
+            /** @description Cameras whose run is drawn. */
+            drawn: number;
+            /** @description Cameras whose cable way was estimated at the survey. */
+            estimated: number;
+            /** @description Cameras that are counted along and across to the recorder on the plan. */
+            across: number;
+            /** @description Cameras that are counted to the farthest corner of a building, as nobody knows where the recorder goes. */
+            bounded: number;
+            /** @description Cameras of which nothing is known, and that are not in it. */
+            unknown: number;
+        };
+        /**
          * @description What a cable is.
          * @enum {string}
          */
-        CableKind: "cat5e" | "cat6" | "cat6a" | "fibre" | "cord";
+        CableKind: "cat5e" | "cat6" | "cat6a" | "fibre" | "cord" | "wireless";
+        /** @description A way that cables can take, drawn on the plan: a wall, a tray, a conduit, a trench, a span through the air. */
+        CablePath: {
+            /** @description Its id, unique among the ways. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How a cable goes along it. */
+            in: components["schemas"]["CableWay"];
+            /** @description Its corners, m. */
+            points: number[][];
+            /**
+             * Format: double
+             * @description How high it is, m, where cables rise or sink to it.
+             */
+            height_m?: number | null;
+            /**
+             * Format: double
+             * @description Of a conduit: its inside width, mm.
+             */
+            inside_mm?: number | null;
+            existing?: null | components["schemas"]["Existing"];
+        };
         /** @description What is told of a cable. */
         CableTold: {
             /** @description Its id. */
@@ -1456,6 +1814,8 @@ export interface components {
             speed_mbps: number | null;
             /** @description What is wrong with it, in words, the worst first. */
             says: string[];
+            /** @description What whoever lays it takes care of. */
+            cautions: string[];
         };
         /**
          * @description How a cable goes.
@@ -1492,6 +1852,10 @@ export interface components {
             emitter?: null | components["schemas"]["Emitter"];
             power?: null | components["schemas"]["CameraPower"];
             stream?: null | components["schemas"]["Stream"];
+            device?: null | components["schemas"]["NetDevice"];
+            reacts?: null | components["schemas"]["Reacts"];
+            mount?: null | components["schemas"]["Mount"];
+            fitting?: null | components["schemas"]["Fitting"];
             /** @description Its heads; most cameras have one. */
             heads: components["schemas"]["CameraHead"][];
         };
@@ -1536,6 +1900,7 @@ export interface components {
             /** @description Flat pictures cut out of its round one; a fisheye. */
             flattened?: components["schemas"]["Flattened"][];
             exposure?: null | components["schemas"]["Exposure"];
+            as_built?: null | components["schemas"]["AsBuilt"];
         };
         /** @description The power that a camera draws over its cable, in place of its model's. */
         CameraPower: {
@@ -1549,6 +1914,11 @@ export interface components {
              * @description What it draws, W.
              */
             watts?: number | null;
+            /**
+             * Format: double
+             * @description How long a battery lasts in it, months; each change is a service visit. It hangs on no supply then.
+             */
+            battery_months?: number | null;
         };
         /** @description One camera as seen from a place. */
         CameraSeen: {
@@ -1634,6 +2004,17 @@ export interface components {
             /** @description What to mind before anybody climbs. */
             cautions: string[];
         };
+        /** @description A line of the card. */
+        CardLine: {
+            /** @description What is set. */
+            name: string;
+            /** @description To what, by day. */
+            day: string;
+            /** @description To what, by night. */
+            night: string;
+            /** @description Why. */
+            why: string;
+        };
         /** @description A promise on a card. */
         CardPromise: {
             /** @description The target's id. */
@@ -1701,6 +2082,29 @@ export interface components {
             /** @description What is different about theirs. */
             theirs: string;
         };
+        /** @description A landmark that can be clicked. */
+        Clickable: {
+            /** @description An id for it, from those of the file. */
+            id: string;
+            /** @description What it is. */
+            says: string;
+            /** @description Where it is, m. */
+            at: number[];
+            /**
+             * Format: double
+             * @description How well that is known: one standard deviation each way, m.
+             */
+            sigma_m: number;
+            /** @description Where the design has it in the picture, px; it may lie outside. Null behind the camera. */
+            pixel: number[] | null;
+            /** @description Whether it is in the picture of the design. */
+            in_view: boolean;
+        };
+        /**
+         * @description How pictures are packed.
+         * @enum {string}
+         */
+        Codec: "h264" | "h265";
         /** @description Season, years of growth and day or night that the verdicts are given for. */
         Conditions: {
             /**
@@ -1746,6 +2150,29 @@ export interface components {
              */
             id?: string | null;
         };
+        /** @description A way to make the days fit. */
+        Cut: {
+            /** @description What is cut. */
+            kind: components["schemas"]["CutKind"];
+            /** @description What it is, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description What a day takes then, GB.
+             */
+            gb_per_day: number;
+            /** @description Whether the days fit then. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The promises that stand worse then. */
+            falls: components["schemas"]["Fallen"][];
+            /** @description The change; empty where it is made on the camera only. */
+            patch: components["schemas"]["PatchOp"][];
+        };
+        /**
+         * @description What is cut.
+         * @enum {string}
+         */
+        CutKind: "disk" | "days" | "codec" | "frames" | "resolution" | "motion";
         /** @description A solid in the cut. */
         CutSolid: {
             /** @description The obstacle's id. */
@@ -1774,6 +2201,21 @@ export interface components {
             blocks: boolean;
             /** @description Whether it is in the way of this sight line. */
             in_the_way: boolean;
+        };
+        /** @description The work. */
+        Days: {
+            /** @description The visits, in order. */
+            visits: components["schemas"]["Visit"][];
+            /**
+             * Format: double
+             * @description All hours.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description All hours of what is done.
+             */
+            done_hours: number;
         };
         /** @description What is taken where a file does not say. */
         Defaults: {
@@ -1882,6 +2324,19 @@ export interface components {
             /** @description What is different about it. */
             says: string;
         };
+        /** @description What differs at a port, or at the recorder. */
+        Differs: {
+            /** @description The port; null for the box itself. */
+            port: number | null;
+            /** @description The cable there; null where none is planned. */
+            cable: string | null;
+            /** @description What hangs on it. */
+            name: string | null;
+            /** @description How bad it is. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description What differs, in words. */
+            says: string;
+        };
         /**
          * @description Whether it can be read where a camera points.
          * @enum {string}
@@ -1925,6 +2380,45 @@ export interface components {
          * @enum {string}
          */
         Edge: "left" | "right" | "above" | "below" | "back";
+        /** @description What was found without clicks. */
+        EdgeMatch: {
+            /** @description How far it can be trusted. */
+            trust: components["schemas"]["Trust"];
+            /** @description The same in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description The share of the plan's edges that lie on an edge of the picture.
+             */
+            on_edges: number;
+            /**
+             * Format: double
+             * @description Bearing, degrees.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Tilt, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Roll, degrees.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description Nominal focal length, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description To about so many degrees.
+             */
+            within_deg: number;
+            /** @description Where landmarks lie then; none where it cannot be trusted. */
+            marks: components["schemas"]["FoundMark"][];
+        };
         /** @description What a change does to one promise of the site. */
         Effect: {
             /** @description The target's id. */
@@ -2017,6 +2511,15 @@ export interface components {
          * @enum {string}
          */
         ExposureMode: "fixed" | "auto";
+        /** @description A promise that stands worse when several cameras fail together. */
+        Fallen: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Its verdict with them. */
+            before: components["schemas"]["Verdict"];
+            /** @description Its verdict without them. */
+            after: components["schemas"]["Verdict"];
+        };
         /** @description One fault of an input: the place and the reason. */
         Fault: {
             /** @description The place, as in `cameras[2].heads[0].focal_mm`; empty for the input as a whole. */
@@ -2120,6 +2623,49 @@ export interface components {
             /** @description The site's limits; the handbook's where left out. */
             rules?: components["schemas"]["Rules"];
         };
+        /**
+         * @description How far a camera is.
+         * @enum {string}
+         */
+        FitState: "on_the_bench" | "ready" | "hung" | "aimed" | "closed";
+        /** @description A step at a camera. */
+        FitStep: {
+            /** @description Its id; with a head's where it is done at each, `step.head`. */
+            id: string;
+            /** @description When it comes. */
+            phase: components["schemas"]["Phase"];
+            /** @description The head that it is done at. */
+            head: string | null;
+            /** @description What is done. */
+            says: string;
+            /** @description What to mind at it. */
+            caution: string | null;
+            /** @description Whether it is the one where the head is aimed by its picture. */
+            aims: boolean;
+            /** @description Whether a photo belongs to it. */
+            photo: boolean;
+            how: null | components["schemas"]["StepHow"];
+            /** @description When that was. */
+            at: string | null;
+        };
+        /** @description What was done at a camera. */
+        Fitting: {
+            /**
+             * @description The steps that were done or skipped.
+             * @default []
+             */
+            done?: components["schemas"]["StepDone"][];
+            /**
+             * @description Photos of what was done; the note of one names the step that it is of.
+             * @default []
+             */
+            photos?: components["schemas"]["Photo"][];
+            /**
+             * @description What was noted on the way.
+             * @default null
+             */
+            note?: string | null;
+        };
         /** @description A flat picture cut out of a fisheye's round one. It shows no more than the round picture holds there. */
         Flattened: {
             /** @description Its id, unique among the presets and flattened views of its head. */
@@ -2181,6 +2727,13 @@ export interface components {
             /** @description The line it was read from. */
             line: string;
         };
+        /** @description Where a landmark lies as it was found. */
+        FoundMark: {
+            /** @description The landmark's id. */
+            id: string;
+            /** @description Where, px of the head's full picture. */
+            pixel: number[];
+        };
         /** @description A part of the sensor at a size. */
         Frame: {
             /** @description The top-left corner on the sensor, px. */
@@ -2230,6 +2783,20 @@ export interface components {
             elevation_m?: number;
             /** @description Name of its time zone in the IANA database, as in `Europe/London`. */
             time_zone: string;
+        };
+        /** @description The real picture, in grey, scaled down. */
+        GreyPicture: {
+            /** @description Its width, px. */
+            width: number;
+            /** @description Its rows, from the top, 0 to 255 each. */
+            grey: number[];
+        };
+        /** @description A piece of a picture, in grey. */
+        GreyPiece: {
+            /** @description Its width, px. */
+            width: number;
+            /** @description Its rows, from the top, 0 to 255 each. */
+            grey: number[];
         };
         /**
          * @description What the relief tells about the ground. Areas are of ground that somebody can stand on, in the box around all that is drawn and
@@ -2318,6 +2885,8 @@ export interface components {
             defaults: components["schemas"]["Defaults"];
             /** @description The limits and uncertainties where a file does not say. */
             rules: components["schemas"]["Rules"];
+            /** @description The limits of wiring where a file does not say. */
+            wiring: components["schemas"]["WiringRules"];
             /** @description Their ranges. */
             limits: components["schemas"]["LimitRange"][];
             /** @description How things begin. */
@@ -2341,6 +2910,31 @@ export interface components {
              * @description Kilometres an hour in a metre a second.
              */
             kmh: number;
+        };
+        /** @description How a head hangs. */
+        Hangs: {
+            /** @description The pose. */
+            pose: components["schemas"]["PoseFound"];
+            /** @description What to do, in the order in which hands do it. */
+            turns: components["schemas"]["Turn"][];
+            /** @description The promises that hang on this head. */
+            promises: components["schemas"]["PromiseNow"][];
+            /** @description Whether it hangs as it should: upright, with its own lens, each promise as well as the design has it. */
+            done: boolean;
+            /** @description The change that takes it over: what hangs there is what is judged from then on, and the design is kept beside it. */
+            take_over: components["schemas"]["PatchOp"][];
+        };
+        /** @description What is asked: how a head hangs whose picture shows these points. */
+        HangsWish: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description What was clicked, in pixels of the full picture. */
+            points: components["schemas"]["PosePoint"][];
+            /** @description How well it was clicked, and what is known of the place. */
+            wish: components["schemas"]["PoseWish"];
+            picture?: null | components["schemas"]["PictureSize"];
+            /** @description When, as in `2026-11-24T14:02:00Z`. */
+            at?: string | null;
         };
         /** @description Names a head. */
         HeadRef: {
@@ -2526,6 +3120,20 @@ export interface components {
             plate: components["schemas"]["PlateKind"];
             /** @description Where the figures come from. */
             basis: string;
+        };
+        /** @description The label of one end of a cable. */
+        Label: {
+            /** @description The cable's id. */
+            cable: string;
+            /** @description Where this end is: a camera's or a box's name, with the port. */
+            here: string;
+            /** @description Where the other end is. */
+            there: string;
+            /**
+             * Format: double
+             * @description How long it is, m.
+             */
+            length_m: number;
         };
         /** @description A lamp at a height that shines down and to all sides. */
         Lamp: {
@@ -2783,6 +3391,82 @@ export interface components {
             cameras: string[];
         };
         /** @description What is different in a list of things with ids. */
+        ListChange_Cable: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the cables. */
+                id: string;
+                /** @description The id of the camera or box where it begins. */
+                from: string;
+                /** @description The id of the camera or box where it ends. */
+                to: string;
+                /** @description What it is. */
+                kind: components["schemas"]["CableKind"];
+                /** @description The corners of its way between its ends, m. */
+                route?: number[][];
+                /**
+                 * Format: double
+                 * @description How high it goes between its ends, m, where it rises to a ceiling or sinks into a trench first.
+                 */
+                route_height_m?: number | null;
+                /** @description Whether it runs at 10 Mbit/s, to reach farther. */
+                extended?: boolean;
+                /**
+                 * Format: double
+                 * @description Its length where that is known, m; by its way where left out.
+                 */
+                length_m?: number | null;
+                in?: null | components["schemas"]["CableWay"];
+                /**
+                 * Format: double
+                 * @description A cord's voltage at its supply, V.
+                 */
+                volts?: number | null;
+                /**
+                 * Format: double
+                 * @description The signal of a wireless link where its camera hangs, as measured, dBm.
+                 */
+                signal_dbm?: number | null;
+                /** @description Of a cable that was there before: whether it was tested. */
+                tested?: boolean;
+                /**
+                 * Format: double
+                 * @description A cord's resistance, ohms per metre of one of its two wires.
+                 */
+                ohm_per_m?: number | null;
+                existing?: null | components["schemas"]["Existing"];
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_CablePath: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among the ways. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description How a cable goes along it. */
+                in: components["schemas"]["CableWay"];
+                /** @description Its corners, m. */
+                points: number[][];
+                /**
+                 * Format: double
+                 * @description How high it is, m, where cables rise or sink to it.
+                 */
+                height_m?: number | null;
+                /**
+                 * Format: double
+                 * @description Of a conduit: its inside width, mm.
+                 */
+                inside_mm?: number | null;
+                existing?: null | components["schemas"]["Existing"];
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
         ListChange_Camera: {
             /** @description All ids in their order, if something came, went or changed its place. */
             order?: string[] | null;
@@ -2816,6 +3500,10 @@ export interface components {
                 emitter?: null | components["schemas"]["Emitter"];
                 power?: null | components["schemas"]["CameraPower"];
                 stream?: null | components["schemas"]["Stream"];
+                device?: null | components["schemas"]["NetDevice"];
+                reacts?: null | components["schemas"]["Reacts"];
+                mount?: null | components["schemas"]["Mount"];
+                fitting?: null | components["schemas"]["Fitting"];
                 /** @description Its heads; most cameras have one. */
                 heads: components["schemas"]["CameraHead"][];
             }[];
@@ -2847,6 +3535,73 @@ export interface components {
                  * @description Height of the ground under it, m.
                  */
                 ground_m?: number;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Node: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id, unique among boxes and cameras. */
+                id: string;
+                /** @description What it is called. */
+                name: string;
+                /** @description What it is. */
+                kind: components["schemas"]["NodeKind"];
+                /** @description Where it is. */
+                position: number[];
+                /**
+                 * Format: double
+                 * @description How high it hangs, m.
+                 */
+                height_m?: number;
+                /**
+                 * Format: int32
+                 * @description How many cables go in; not judged where left out.
+                 */
+                ports?: number | null;
+                /**
+                 * Format: int32
+                 * @description How many of these reach farther at 10 Mbit/s.
+                 */
+                extended_ports?: number;
+                /**
+                 * Format: double
+                 * @description All the power that it can give, W; not judged where left out.
+                 */
+                budget_w?: number | null;
+                /**
+                 * Format: int32
+                 * @description The highest power class that a port gives, 1 to 8 (IEEE 802.3); not judged where left out.
+                 */
+                port_class?: number | null;
+                /** @description Whether it gives power to what hangs on its cables. */
+                gives_power?: boolean;
+                /**
+                 * Format: int32
+                 * @description The power class that it takes itself over its cable; none where it has another supply.
+                 */
+                power_class_in?: number | null;
+                /**
+                 * Format: double
+                 * @description How fast its ports are, Mbit/s; 1000 where left out.
+                 */
+                speed_mbps?: number | null;
+                /**
+                 * Format: double
+                 * @description Its battery for when the mains fail, Wh.
+                 */
+                battery_wh?: number | null;
+                /** @description What else hangs on it: access points, door stations, lamps, alarm lines. */
+                others?: components["schemas"]["OnSwitch"][];
+                device?: null | components["schemas"]["NetDevice"];
+                /**
+                 * Format: double
+                 * @description Its disks, GB (decimal).
+                 */
+                disk_gb?: number | null;
+                existing?: null | components["schemas"]["Existing"];
             }[];
         };
         /** @description What is different in a list of things with ids. */
@@ -3233,6 +3988,56 @@ export interface components {
             /** @description The promises that it stands before. */
             costs: components["schemas"]["MaskCost"][];
         };
+        /** @description A line of the list. */
+        Material: {
+            /** @description What it is. */
+            what: string;
+            /** @description What sort of thing it is. */
+            kind: components["schemas"]["MaterialKind"];
+            /**
+             * Format: double
+             * @description How much is needed.
+             */
+            needed: number;
+            /**
+             * Format: double
+             * @description How much more is brought.
+             */
+            spare: number;
+            /** @description `m` for metres, empty for pieces. */
+            unit: string;
+            /** @description Where it goes: names of cameras and boxes. */
+            goes_to: string[];
+            /**
+             * Format: double
+             * @description What one costs; null where nobody says.
+             */
+            price: number | null;
+            /**
+             * Format: double
+             * @description What all of it costs.
+             */
+            total: number | null;
+        };
+        /**
+         * @description What sort of thing it is.
+         * @enum {string}
+         */
+        MaterialKind: "camera" | "mount" | "box" | "cable" | "small" | "with";
+        /** @description The list. */
+        Materials: {
+            /** @description What is bought. */
+            bought: components["schemas"]["Material"][];
+            /** @description What is there already. */
+            there: components["schemas"]["Material"][];
+            /**
+             * Format: double
+             * @description What all that has a price costs together.
+             */
+            price: number;
+            /** @description How many lines have no price. */
+            unpriced: number;
+        };
         /** @description Who asks. */
         Me: {
             /** @description The device's name; null at the desk. */
@@ -3355,6 +4160,8 @@ export interface components {
              * @description The most power that it draws, W.
              */
             watts?: number | null;
+            /** @description Whether its heads are turned by motors when it is set up, and never by hand. */
+            motor_aimed?: boolean;
             /** @description Whether it records sound. */
             sound?: boolean | null;
             /** @description The colours that it comes in, as in `white`. */
@@ -3410,6 +4217,142 @@ export interface components {
             /** @description How many. */
             count: number;
         };
+        /** @description What a camera hangs by. What is left out is not judged, or is as its spot says. */
+        Mount: {
+            /** @default null */
+            surface?: null | components["schemas"]["Surface"];
+            /** @default null */
+            behind?: null | components["schemas"]["Behind"];
+            /**
+             * @description Its parts, from the surface outwards.
+             * @default []
+             */
+            parts?: components["schemas"]["MountPart"][];
+            /**
+             * @description The place where it is screwed on, m; the camera hangs off it by the reach of its parts.
+             * @default null
+             */
+            foot?: number[] | null;
+            /**
+             * Format: double
+             * @description The height of that place over its ground, m.
+             * @default null
+             */
+            foot_height_m?: number | null;
+            /**
+             * Format: double
+             * @description The bearing in which it stands out from there, degrees.
+             * @default null
+             */
+            out_deg?: number | null;
+            /** @default null */
+            entry?: null | components["schemas"]["CableEntry"];
+            /**
+             * Format: double
+             * @description The conduit that its cable comes in, mm; none where left out.
+             * @default null
+             */
+            conduit_mm?: number | null;
+            /**
+             * @description Whether its cable has its plug on before it goes through the seal.
+             * @default null
+             */
+            crimped_before?: boolean | null;
+            /**
+             * Format: int32
+             * @description How many holes its seal has.
+             * @default null
+             */
+            seal_holes?: number | null;
+            /**
+             * Format: double
+             * @description How far the middle of its plate is from the nearest edge or corner of the surface, m.
+             * @default null
+             */
+            edge_m?: number | null;
+            /** @default null */
+            access?: null | components["schemas"]["Access"];
+        };
+        /** @description A check of a mount. */
+        MountCheck: {
+            /** @description What is checked. */
+            rule: string;
+            /** @description How it stands. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description What was found, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description The figure, where there is one.
+             */
+            value: number | null;
+            /**
+             * Format: double
+             * @description What it is held against.
+             */
+            limit: number | null;
+            /** @description Its unit. */
+            unit: string;
+            /** @description Where the limit comes from. */
+            basis: string;
+            /** @description What mends it, where something does. */
+            way: string | null;
+        };
+        /** @description A part of a mount. */
+        MountPart: {
+            /** @description Its id, unique in its mount. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is. */
+            kind: components["schemas"]["PartKind"];
+            /**
+             * Format: double
+             * @description What it weighs, kg.
+             */
+            weight_kg: number;
+            /**
+             * Format: double
+             * @description What it is rated to carry, kg.
+             */
+            carries_kg?: number | null;
+            /**
+             * Format: double
+             * @description How far it brings the camera out, m.
+             */
+            reach_m?: number;
+            /**
+             * Format: double
+             * @description How far it brings the camera down, m.
+             */
+            drop_m?: number;
+            /**
+             * Format: double
+             * @description How high its plate on the surface is, m.
+             */
+            plate_m?: number | null;
+            /**
+             * Format: int32
+             * @description How many screws hold it.
+             */
+            screws?: number | null;
+            /** @description Whether it has room for a camera's tails and their joints. */
+            holds_tails?: boolean;
+            /**
+             * Format: double
+             * @description The widest conduit that it takes at its side, mm.
+             */
+            conduit_mm?: number | null;
+            /** @description The forms of camera that fit; all where left out. */
+            forms?: components["schemas"]["Form"][];
+            /** @description What has to be bought with it, as it does not come with it. */
+            bought_with?: string[];
+            /**
+             * Format: double
+             * @description What one costs, in the firm's own money.
+             */
+            price?: number | null;
+        };
         /**
          * @description How a camera hangs.
          * @enum {string}
@@ -3449,12 +4392,48 @@ export interface components {
             /** @description The question. */
             asks: string;
         };
+        /** @description A camera or a box as the network knows it. */
+        NetDevice: {
+            /** @description Its address; planned where left out. */
+            address?: string | null;
+            /** @description Its hardware address, which the reservation is made for. */
+            hardware?: string | null;
+            /** @description Whether the password that it came with was changed. */
+            password_changed?: boolean;
+            /** @description The firmware that is on it. */
+            firmware?: string | null;
+            /**
+             * Format: int32
+             * @description The port at which it gives a picture; 80 where left out.
+             */
+            picture_port?: number | null;
+            /** @description Where at that port its picture is, as in `/picture.jpg`; it is asked for none where left out. */
+            picture_path?: string | null;
+        };
         /** @description The wired side of a site. */
         Network: {
             /** @description Its boxes. */
             nodes?: components["schemas"]["Node"][];
             /** @description Its cables. */
             cables?: components["schemas"]["Cable"][];
+            /** @description The ways that cables can take. */
+            ways?: components["schemas"]["CablePath"][];
+        };
+        /**
+         * @description A file of the wiring.
+         * @enum {string}
+         */
+        NetworkFile: "cables" | "ports" | "labels" | "materials" | "dot" | "graphml";
+        /** @description The network sheet of a site. */
+        NetworkSheet: {
+            /** @description The segment, as in `192.168.50.0/24`. */
+            segment: string;
+            /** @description Boxes first, then cameras, in the site's order. */
+            rows: components["schemas"]["SheetRow"][];
+            /** @description Both ends of every cable. */
+            labels: components["schemas"]["Label"][];
+            /** @description What to see to on the network. */
+            cautions: string[];
         };
         /** @description A box of the network. */
         Node: {
@@ -3505,6 +4484,14 @@ export interface components {
             speed_mbps?: number | null;
             /**
              * Format: double
+             * @description Its battery for when the mains fail, Wh.
+             */
+            battery_wh?: number | null;
+            /** @description What else hangs on it: access points, door stations, lamps, alarm lines. */
+            others?: components["schemas"]["OnSwitch"][];
+            device?: null | components["schemas"]["NetDevice"];
+            /**
+             * Format: double
              * @description Its disks, GB (decimal).
              */
             disk_gb?: number | null;
@@ -3534,6 +4521,11 @@ export interface components {
              * @description The power that it gives, with what is lost in its cables, W.
              */
             drawn_w: number;
+            /**
+             * Format: double
+             * @description How long its battery holds when the mains fail, hours; null where none is said or it gives no power.
+             */
+            battery_h: number | null;
             /**
              * Format: double
              * @description What the classes of all that it feeds may draw of it together, W: what some boxes set aside.
@@ -3630,6 +4622,21 @@ export interface components {
          * @enum {string}
          */
         ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "eave" | "door" | "other";
+        /** @description Something on a port of a box that is no camera: an access point, a door station, a lamp, an alarm line. */
+        OnSwitch: {
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it draws over its cable, W.
+             */
+            watts?: number;
+            /**
+             * Format: double
+             * @description What it sends, Mbit/s.
+             */
+            mbps?: number;
+        };
         /** @description What another state of the site does to the promises. */
         OtherState: {
             /** @description What is different, in words. */
@@ -3676,6 +4683,11 @@ export interface components {
             /** @description What the cameras are called, in the file's order. */
             cameras: string[];
         };
+        /**
+         * @description A sort of part.
+         * @enum {string}
+         */
+        PartKind: "plate" | "back_box" | "corner" | "arm" | "cap" | "pipe" | "parapet" | "pole_strap" | "ceiling_ring" | "housing";
         /** @description A patch of ground. */
         Patch: {
             /**
@@ -3697,6 +4709,30 @@ export interface components {
             /** @description The new value; none for `remove`. */
             value?: unknown;
         };
+        /** @description A way that cables take. */
+        PathTold: {
+            /** @description Its id. */
+            id: string;
+            /** @description The cables that run in it. */
+            cables: string[];
+            /**
+             * Format: double
+             * @description How much of a conduit they fill, a share; null where it is none or its width is not said.
+             */
+            fill: number | null;
+            /**
+             * Format: double
+             * @description How much they may; null where none is said.
+             */
+            most_fill: number | null;
+            /** @description Whether they fit. */
+            verdict: components["schemas"]["Verdict"];
+        };
+        /**
+         * @description When in the work a step comes.
+         * @enum {string}
+         */
+        Phase: "bench" | "put_up" | "aim" | "close";
         /** @description A photo that is kept beside the file. */
         Photo: {
             /** @description The picture's name in the store: the SHA-256 of its bytes, in hex. */
@@ -3741,6 +4777,19 @@ export interface components {
             /**
              * Format: int32
              * @description Height, px.
+             */
+            height_px: number;
+        };
+        /** @description The picture that was clicked in. */
+        PictureSize: {
+            /**
+             * Format: double
+             * @description Its width, px.
+             */
+            width_px: number;
+            /**
+             * Format: double
+             * @description Its height, px.
              */
             height_px: number;
         };
@@ -3850,6 +4899,19 @@ export interface components {
              * @description How long the shutter is open, s: subjects that move are drawn out so long. Nothing moves while it is zero.
              */
             shutter_s?: number;
+        };
+        /** @description A zone of a picture. */
+        PictureZone: {
+            /** @description Its id, unique in its camera. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description Whether what happens in it counts; else it is left out. */
+            counts: boolean;
+            /** @description Its corners, shares of the picture's width and height from the top-left corner. */
+            corners: number[][];
         };
         /** @description A task as people say it, with what it stands for. */
         PlainTask: {
@@ -4032,6 +5094,156 @@ export interface components {
              */
             infrared_stops: number;
         };
+        /** @description A point of a pose, with how it fits. */
+        PointFit: {
+            /** @description Its id. */
+            id: string;
+            /** @description Observed less computed, px right and down. */
+            residual_px: number[];
+            /**
+             * Format: double
+             * @description The residual in its own standard deviations.
+             */
+            standardised: number;
+            /** @description Whether it may be a wrong one: the worst of all, and over 3.7. */
+            doubtful: boolean;
+        };
+        /** @description What a switch reports of a port. */
+        PortReport: {
+            /** @description The port, from 1. */
+            port: number;
+            /**
+             * Format: double
+             * @description How fast its link is, Mbit/s; 0 where there is none.
+             */
+            link_mbps: number;
+            /**
+             * Format: double
+             * @description What it gives, W.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description The length of its cable as its test measures it, m.
+             */
+            length_m?: number | null;
+            /**
+             * Format: double
+             * @description Where that test finds a bad joint, m from the switch.
+             */
+            joint_m?: number | null;
+            /** @description Whether the port turned power off because it gave all that it can. */
+            overload?: boolean;
+        };
+        /** @description The figures of a pose, by the names of the site file; `east_m` and those after it only where the place was sought. */
+        PoseFigures: {
+            /**
+             * Format: double
+             * @description Bearing of the axis, degrees.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description How far the axis looks down, degrees.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description Turn about the axis, degrees clockwise as seen from behind.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description Nominal focal length, mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description The camera's place, m.
+             */
+            east_m?: number | null;
+            /**
+             * Format: double
+             * @description The same north, m.
+             */
+            north_m?: number | null;
+            /**
+             * Format: double
+             * @description Its height over the ground at its foot, m.
+             */
+            height_m?: number | null;
+        };
+        /** @description How a head hangs. */
+        PoseFound: components["schemas"]["PoseFigures"] & {
+            /** @description Their standard deviations. */
+            sigma: components["schemas"]["PoseFigures"];
+            /**
+             * Format: double
+             * @description Root of the mean over the points of the squares of their residuals, px.
+             */
+            rms_px: number;
+            /** @description The points, in their order. */
+            points: components["schemas"]["PointFit"][];
+            /** @description As built less as designed. */
+            differs: components["schemas"]["PoseFigures"];
+            /** @description Whether the figures came to rest. */
+            settled: boolean;
+            /** @description Whether the focal length is outside what the lens has. */
+            outside_lens: boolean;
+        };
+        /** @description A point of the site, and where it was seen. */
+        PosePoint: {
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: double
+             * @description East of the site frame's origin, m.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description North of it, m.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Up, m.
+             */
+            z: number;
+            /**
+             * Format: double
+             * @description Right from the full picture's left edge, px.
+             */
+            u: number;
+            /**
+             * Format: double
+             * @description Down from its top edge, px.
+             */
+            v: number;
+            /**
+             * Format: double
+             * @description How well its place is known, m each way; surely where left out.
+             */
+            sigma_m?: number | null;
+        };
+        /** @description What is asked of a pose. */
+        PoseWish: {
+            /**
+             * Format: double
+             * @description How well points are clicked, px.
+             */
+            sigma_px: number;
+            /**
+             * Format: double
+             * @description How well the place is known, m east and north each; it is held where left out.
+             */
+            position_sigma_m?: number | null;
+            /**
+             * Format: double
+             * @description How well the height is known, m.
+             */
+            height_sigma_m?: number | null;
+        };
         /** @description An aim that a head goes to, with how long it stays. */
         Preset: {
             /** @description Its id, unique among the presets and flattened views of its head. */
@@ -4090,6 +5302,19 @@ export interface components {
              */
             ground_m?: number;
         };
+        /** @description A promise before and now. */
+        PromiseNow: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How it stands by the design. */
+            designed: components["schemas"]["Verdict"];
+            /** @description How it stands as the head hangs. */
+            now: components["schemas"]["Verdict"];
+            /** @description Whether this head is the one that keeps it, by the design. */
+            serves: boolean;
+        };
         /** @description Which sight line is to be kept. */
         Question: {
             /** @description The camera's id. */
@@ -4138,6 +5363,39 @@ export interface components {
              */
             slant_m: number;
         };
+        /** @description What a camera does when something happens. */
+        Reacts: {
+            /**
+             * @description Zones of its picture.
+             * @default []
+             */
+            zones?: components["schemas"]["PictureZone"][];
+            /**
+             * @description At which hours, as in `18 to 7, all of Sunday`.
+             * @default null
+             */
+            hours?: string | null;
+            /**
+             * @description What comes in on its alarm line.
+             * @default null
+             */
+            alarm_in?: string | null;
+            /**
+             * @description What goes out on its alarm line.
+             * @default null
+             */
+            alarm_out?: string | null;
+            /**
+             * @description Who is told what.
+             * @default null
+             */
+            tells?: string | null;
+            /**
+             * @description A voice or a light that it uses; local law first.
+             * @default null
+             */
+            voice?: string | null;
+        };
         /** @description What a CSV file held. */
         ReadCsv: {
             /** @description The readings of the good lines. */
@@ -4151,6 +5409,13 @@ export interface components {
             site: components["schemas"]["SiteFile"];
             /** @description The CSV file. */
             csv: string;
+        };
+        /** @description A site, and the box of it that is read. */
+        ReadSwitchRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description The id of the switch or recorder. */
+            node: string;
         };
         /** @description One measured distance. */
         Reading: {
@@ -4310,6 +5575,58 @@ export interface components {
             agreed: boolean;
             /** @description The device that saved it; null where that was this machine itself. */
             device: string | null;
+        };
+        /** @description A site, and what counts most where it is wired. */
+        RouteRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description What counts most. */
+            wish?: components["schemas"]["RouteWish"];
+        };
+        /**
+         * @description What counts most.
+         * @enum {string}
+         */
+        RouteWish: "cheapest" | "fewest_aloft" | "least_lost";
+        /** @description An answer of routing. */
+        Routed: {
+            /** @description What counted most. */
+            wish: components["schemas"]["RouteWish"];
+            /**
+             * Format: double
+             * @description What it costs: money where all prices are known, else metres along a wall.
+             */
+            costs: number;
+            /** @description Whether that is money. */
+            priced: boolean;
+            /**
+             * Format: double
+             * @description New cable, m.
+             */
+            metres: number;
+            /**
+             * Format: double
+             * @description Of its routes, metres along walls and through the air.
+             */
+            aloft_m: number;
+            /** @description New boxes. */
+            boxes: number;
+            /**
+             * Format: double
+             * @description What the cameras and what is lost on the way to them draw of the boxes together, W.
+             */
+            watts: number;
+            /** @description The most cameras that are lost with one box or one link behind the recorder. */
+            lost_most: number;
+            /**
+             * Format: double
+             * @description How far from the best it may be, a share; 0 where it is proved.
+             */
+            gap: number;
+            /** @description The change. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description What cannot be wired. */
+            unmet: components["schemas"]["Unmet"][];
         };
         /**
          * @description The name of a rule.
@@ -4535,6 +5852,54 @@ export interface components {
              *     }
              */
             uncertainties?: components["schemas"]["Uncertainties"];
+            /**
+             * @default {
+             *       "channel_m": 100,
+             *       "cord_drop_share": 0.1,
+             *       "extended_m": 250,
+             *       "extended_mbps": 10,
+             *       "extended_pair_m": 300,
+             *       "free_share": 0.2,
+             *       "housing_m": 0.12,
+             *       "passes_w": 3,
+             *       "rate_less_share": 0.4,
+             *       "rate_more_share": 0.6,
+             *       "segment": "192.168.50.0",
+             *       "segment_bits": 24,
+             *       "signal_dbm": -65,
+             *       "slack_share": 0.1,
+             *       "sure_m": 90
+             *     }
+             */
+            wiring?: components["schemas"]["WiringRules"];
+        };
+        /** @description The whole way of a camera, from the recorder to it. */
+        RunTold: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The worst of its cables, its boxes and their links; unknown where nobody has wired it yet. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Its cables, from the recorder on, and the cord that feeds it. */
+            cables: string[];
+            /** @description The boxes on its way, the recorder first. */
+            nodes: string[];
+            /**
+             * Format: double
+             * @description Its cables together, m.
+             */
+            length_m: number;
+            /**
+             * Format: double
+             * @description What it sends, Mbit/s: its start value or as measured, and at most.
+             */
+            mbps: number;
+            /**
+             * Format: double
+             * @description At most.
+             */
+            most_mbps: number;
+            /** @description What is wrong on its way, in words, the worst first. */
+            says: string[];
         };
         /** @description How many of a target's samples a head has. */
         Samples: {
@@ -4708,6 +6073,25 @@ export interface components {
             /** @description Why. */
             why: string;
         };
+        /** @description The card of a head. */
+        SettingsCard: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its model. */
+            model: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description Whether it reads plates. */
+            plates: boolean;
+            /** @description What is set. */
+            lines: components["schemas"]["CardLine"][];
+            /** @description What it does when something happens, in words; what nobody has decided yet is said. */
+            reacts: string[][];
+            /** @description The zones of this head. */
+            zones: components["schemas"]["PictureZone"][];
+        };
         /** @description Where a target is. */
         Shape: {
             /** @description Point, line or area. */
@@ -4762,6 +6146,48 @@ export interface components {
             contradicts: string[];
             /** @description What is usual for something that the sheet does say, to be confirmed; it is in no model. */
             suggests: components["schemas"]["Suggestion"][];
+        };
+        /** @description A device on the sheet. */
+        SheetRow: {
+            /** @description The id of the camera or box. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its model, or what kind of box it is. */
+            model: string;
+            /** @description Its address; null where the segment has no more. */
+            address: string | null;
+            /** @description Whether that is planned only: nobody has noted another. */
+            planned: boolean;
+            /** @description Whether somebody else has the same one. */
+            twice: boolean;
+            /** @description Its hardware address, where it is noted. */
+            hardware: string | null;
+            /** @description The box that it hangs on. */
+            on: string | null;
+            /** @description The port there, counted in the order of the cables. */
+            port: number | null;
+            /**
+             * Format: int32
+             * @description Its power class.
+             */
+            class: number | null;
+            /**
+             * Format: double
+             * @description What it draws, W.
+             */
+            watts: number | null;
+            /**
+             * Format: double
+             * @description What it sends, Mbit/s.
+             */
+            mbps: number;
+            /** @description What is set at its port. */
+            settings: string[];
+            /** @description Whether the password that it came with was changed. */
+            password_changed: boolean;
+            /** @description The firmware that is on it. */
+            firmware: string | null;
         };
         /** @description One shot. */
         Shot: {
@@ -4930,6 +6356,12 @@ export interface components {
             readings?: null | components["schemas"]["ListChange_Reading"];
             /** @default null */
             variants?: null | components["schemas"]["ListChange_Variant"];
+            /** @default null */
+            nodes?: null | components["schemas"]["ListChange_Node"];
+            /** @default null */
+            cables?: null | components["schemas"]["ListChange_Cable"];
+            /** @default null */
+            ways?: null | components["schemas"]["ListChange_CablePath"];
         };
         /** @description A picture of the site from above, or a photo of a paper plan. */
         SiteDrawing: {
@@ -5054,7 +6486,6 @@ export interface components {
             design?: string | null;
             brief?: null | components["schemas"]["Brief"];
             drawing?: null | components["schemas"]["SiteDrawing"];
-            network?: null | components["schemas"]["Network"];
         };
         /**
          * @description What sort of site it is.
@@ -5086,6 +6517,22 @@ export interface components {
             cameras: number[][];
             /** @description Where targets are: their points. */
             targets: number[][];
+        };
+        /** @description Which camera is asked for its picture. Name and password are used for this once, and kept nowhere. */
+        SnapshotRequest: {
+            /** @description Its address: private or loopback. */
+            address: string;
+            /**
+             * Format: int32
+             * @description Its port.
+             */
+            port: number;
+            /** @description Where its picture is, as in `/picture.jpg`. */
+            path: string;
+            /** @description Who asks. */
+            user?: string | null;
+            /** @description With which password. */
+            password?: string | null;
         };
         /** @description Lamps in or near a head's picture. */
         Spoiled: {
@@ -5163,6 +6610,17 @@ export interface components {
              */
             height_m: number;
         };
+        /** @description A site, and the head of it whose picture the stand-in gives. */
+        StandInRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description Whether it is night. */
+            night?: boolean;
+        };
         /** @description Where a site stands. */
         Standing: {
             /** @description How many promises are kept. */
@@ -5200,6 +6658,39 @@ export interface components {
          * @enum {string}
          */
         Step: "brief" | "drawing" | "spots" | "targets" | "readings";
+        /** @description A step that was done, or skipped. */
+        StepDone: {
+            /** @description The step's id; with a head's, `step.head`. */
+            id: string;
+            /** @description When, as in `2026-11-24T14:02:00Z`. */
+            at?: string | null;
+            /** @description Whether it was done, or left for later. */
+            how?: components["schemas"]["StepHow"];
+        };
+        /**
+         * @description What became of a step.
+         * @enum {string}
+         */
+        StepHow: "done" | "later" | "left_out";
+        /** @description The card of a camera: what is brought, and each step. */
+        Steps: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How far it is. */
+            state: components["schemas"]["FitState"];
+            /** @description The step to go on with; null when nothing is left. */
+            next: string | null;
+            /** @description How many steps are left. */
+            left: number;
+            /** @description The steps that were left for later. */
+            later: string[];
+            /** @description What is brought to this spot. */
+            bring: string[];
+            /** @description The steps in their order. */
+            steps: components["schemas"]["FitStep"][];
+        };
         /** @description A catalogue. */
         Stock: {
             /** @description Always `bright-angle/catalogue`. */
@@ -5213,6 +6704,25 @@ export interface components {
             currency?: string | null;
             /** @description Its models; no two go by one name. */
             models: components["schemas"]["Model"][];
+        };
+        /** @description A stop of a visit. */
+        Stop: {
+            /** @description The id of a camera, box or cable. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where, m; null on the bench. */
+            at: number[] | null;
+            /**
+             * Format: double
+             * @description How long it takes, h.
+             */
+            hours: number;
+            /** @description Whether it is done. */
+            done: boolean;
+            state: null | components["schemas"]["FitState"];
+            /** @description What must be there before, by name. */
+            after: string[];
         };
         /** @description One stop of a tour. */
         StopTold: {
@@ -5238,6 +6748,13 @@ export interface components {
              * @description The chance that an event of the length asked for is seen at all.
              */
             chance: number;
+        };
+        /** @description What the store holds of some days, and what gives. */
+        StoreCuts: {
+            /** @description The store with these days. */
+            store: components["schemas"]["StoreTold"];
+            /** @description What gives; nothing where they are kept. */
+            cuts: components["schemas"]["Cut"][];
         };
         /** @description What the recordings take. */
         StoreTold: {
@@ -5269,13 +6786,21 @@ export interface components {
             /** @description Whether they hold the days that were asked for, with bit rates as high as their start values may be. */
             verdict: components["schemas"]["Verdict"];
         };
-        /** @description What a camera sends, as measured. */
+        /** @description What a camera sends. */
         Stream: {
             /**
              * Format: double
-             * @description Its bit rate, Mbit/s; a start value by its picture where left out.
+             * @description Its bit rate as measured, Mbit/s; a start value by its picture where left out.
              */
             mbps?: number | null;
+            codec?: null | components["schemas"]["Codec"];
+            /**
+             * Format: double
+             * @description How many pictures a second are recorded; as its heads are set, else 15, where left out.
+             */
+            fps?: number | null;
+            /** @description Whether much moves in its picture: a road, a crowd, leaves. */
+            busy?: boolean;
             /**
              * Format: double
              * @description The share of the day that is recorded, 0 to 1; all of it where left out.
@@ -5391,6 +6916,11 @@ export interface components {
             /** @description Heads and views in all. */
             heads: number;
         };
+        /**
+         * @description What a mount is screwed to.
+         * @enum {string}
+         */
+        Surface: "wood" | "brick" | "block" | "concrete" | "stucco" | "plasterboard" | "ceiling_tile" | "sheet_metal" | "steel";
         /** @description Where the survey of a site stands. */
         Survey: {
             /** @description What is still missing or doubtful, in the order of the walk; empty when there is nothing left to ask. */
@@ -5400,6 +6930,18 @@ export interface components {
             /** @description What the repeated shots of each reading make together; null for one without. In the readings' order. */
             shots: (null | components["schemas"]["Shots"])[];
             scale: null | components["schemas"]["ScaleFit"];
+        };
+        /** @description What a switch reports. */
+        SwitchReport: {
+            /** @description What it calls itself. */
+            name: string;
+            /** @description Its ports. */
+            ports: components["schemas"]["PortReport"][];
+            /**
+             * Format: double
+             * @description What is stored in a day, GB; null where it is no recorder.
+             */
+            stored_gb_per_day?: number | null;
         };
         /** @description One shot from a target to a spot, measured or typed. */
         TakenShot: {
@@ -5560,7 +7102,7 @@ export interface components {
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "network";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "node" | "cable" | "cable_path";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -5635,6 +7177,67 @@ export interface components {
         Tours: {
             /** @description Each of them. */
             tours: components["schemas"]["TourTold"][];
+        };
+        /**
+         * @description What is done on a visit.
+         * @enum {string}
+         */
+        Trade: "bench" | "cable" | "ladder" | "lift" | "night";
+        /**
+         * @description How far an answer can be trusted.
+         * @enum {string}
+         */
+        Trust: "good" | "fair" | "none";
+        /** @description One thing to do. */
+        Turn: {
+            /** @description What is turned. */
+            kind: components["schemas"]["TurnKind"];
+            /**
+             * Format: double
+             * @description By how much: degrees to the right, down, clockwise as seen from behind; of a focal length the factor.
+             */
+            by: number;
+            /**
+             * Format: double
+             * @description How well that is known: two standard deviations, in the same unit.
+             */
+            within: number;
+            /** @description Whether it is as it should be. */
+            enough: boolean;
+            /** @description What to do, in words. */
+            says: string;
+        };
+        /**
+         * @description What is turned.
+         * @enum {string}
+         */
+        TurnKind: "pan" | "tilt" | "roll" | "zoom" | "lens";
+        /** @description By how much a head of the stand-in is turned. */
+        TurnRequest: {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /**
+             * Format: double
+             * @description To the right, degrees.
+             */
+            pan_deg?: number;
+            /**
+             * Format: double
+             * @description Down, degrees.
+             */
+            tilt_deg?: number;
+            /**
+             * Format: double
+             * @description Clockwise as seen from behind, degrees.
+             */
+            roll_deg?: number;
+            /**
+             * Format: double
+             * @description The focal length times so much; as it is where left out.
+             */
+            zoom?: number | null;
         };
         /** @description The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change. */
         Uncertainties: {
@@ -5733,6 +7336,13 @@ export interface components {
          * @enum {string}
          */
         Units: "metres" | "feet";
+        /** @description A camera that no legal way leads to. */
+        Unmet: {
+            /** @description Its id. */
+            camera: string;
+            /** @description Why not. */
+            why: string;
+        };
         /** @description The part of a line or an area that a head does not see. */
         Unseen: {
             /**
@@ -5791,6 +7401,29 @@ export interface components {
          * @enum {string}
          */
         Verdict: "kept" | "tight" | "unknown" | "broken";
+        /** @description A visit. */
+        Visit: {
+            /** @description What is done. */
+            trade: components["schemas"]["Trade"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Who comes. */
+            who: string;
+            /**
+             * Format: double
+             * @description How long it takes, with the way between, h.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description How far one walks between stops, m.
+             */
+            walk_m: number;
+            /** @description The stops, in order. */
+            stops: components["schemas"]["Stop"][];
+            /** @description What is packed; for visits to cameras. */
+            packing: components["schemas"]["Material"][];
+        };
         /** @description What of a head's picture is more stops over what its target gets than it bears. */
         Washed: {
             /** @description The camera's id. */
@@ -5967,6 +7600,87 @@ export interface components {
                 down: number;
             };
         };
+        /** @description How something stands before and after. */
+        WireEffect: {
+            /** @description The id of the camera, box or cable. */
+            id: string;
+            /** @description Before. */
+            before: components["schemas"]["Verdict"];
+            /** @description After. */
+            after: components["schemas"]["Verdict"];
+        };
+        /** @description What laying a metre costs, cable and labour together, by how it goes, and what boxes cost; in the money of the firm's catalogue. */
+        WirePrices: {
+            /**
+             * Format: double
+             * @description A metre along a wall.
+             * @default null
+             */
+            wall?: number | null;
+            /**
+             * Format: double
+             * @description A metre above a ceiling.
+             * @default null
+             */
+            ceiling?: number | null;
+            /**
+             * Format: double
+             * @description A metre in a conduit.
+             * @default null
+             */
+            conduit?: number | null;
+            /**
+             * Format: double
+             * @description A metre of cable in a trench that is there.
+             * @default null
+             */
+            trench?: number | null;
+            /**
+             * Format: double
+             * @description Digging a metre of trench, paid once however many cables lie in it.
+             * @default null
+             */
+            dig?: number | null;
+            /**
+             * Format: double
+             * @description A metre through the air.
+             * @default null
+             */
+            air?: number | null;
+            /**
+             * Format: double
+             * @description A switch of eight ports.
+             * @default null
+             */
+            switch_8?: number | null;
+            /**
+             * Format: double
+             * @description A switch of sixteen ports.
+             * @default null
+             */
+            switch_16?: number | null;
+            /**
+             * Format: double
+             * @description A small box: an injector, a repeater, one that feeds two cameras from one cable.
+             * @default null
+             */
+            small_box?: number | null;
+            /**
+             * Format: double
+             * @description What a fibre takes at its two ends together.
+             * @default null
+             */
+            fibre_ends?: number | null;
+        };
+        /** @description A way to mend a cable, a box or a link. */
+        WireWay: {
+            /** @description What it is, in words. */
+            says: string;
+            /** @description What stands differently then: boxes, cables and cameras by name, with verdicts. */
+            effects: components["schemas"]["WireEffect"][];
+            /** @description The change. */
+            patch: components["schemas"]["PatchOp"][];
+        };
         /** @description The wiring of a site. */
         Wired: {
             /** @description Its cables, in the file's order. */
@@ -5975,10 +7689,113 @@ export interface components {
             nodes: components["schemas"]["NodeTold"][];
             /** @description Its links, in the file's order. */
             links: components["schemas"]["LinkTold"][];
+            /** @description The way of each camera from the recorder, in the site's order. */
+            runs: components["schemas"]["RunTold"][];
+            /** @description The ways that cables take, in the file's order. */
+            ways: components["schemas"]["PathTold"][];
+            /**
+             * Format: double
+             * @description All its cable, m; cords and wireless links left aside.
+             */
+            cable_m: number;
             /** @description Its store. */
             store: components["schemas"]["StoreTold"];
             /** @description What does not hang together, in words. */
             faults: string[];
+        };
+        /** @description The limits of a site's wiring. Each has the handbook's value (sections 7 and 12) unless the firm sets its own. */
+        WiringRules: {
+            /**
+             * Format: double
+             * @description A channel of copper at most, m (IEEE 802.3, ANSI/TIA-568).
+             * @default 100
+             */
+            channel_m?: number;
+            /**
+             * Format: double
+             * @description Past so many metres poor or outdoor cable may fail (common practice, no source).
+             * @default 90
+             */
+            sure_m?: number;
+            /**
+             * Format: double
+             * @description An extended-reach port of a switch at most, m (common practice, no source).
+             * @default 250
+             */
+            extended_m?: number;
+            /**
+             * Format: double
+             * @description With its partner at the far end, or at a recorder's own port, m (common practice, no source).
+             * @default 300
+             */
+            extended_pair_m?: number;
+            /**
+             * Format: double
+             * @description How fast that is, Mbit/s (common practice, no source).
+             * @default 10
+             */
+            extended_mbps?: number;
+            /**
+             * Format: double
+             * @description What a repeater or an extender draws itself, W (common practice, no source).
+             * @default 3
+             */
+            passes_w?: number;
+            /**
+             * Format: double
+             * @description The share of ports and power that is left free (common practice, no source).
+             * @default 0.2
+             */
+            free_share?: number;
+            /**
+             * Format: double
+             * @description The most of a cord's voltage that may be lost, as a share (common practice, no source).
+             * @default 0.1
+             */
+            cord_drop_share?: number;
+            /**
+             * Format: double
+             * @description Slack of a cable, as a share of its way (common practice, no source).
+             * @default 0.1
+             */
+            slack_share?: number;
+            /**
+             * Format: double
+             * @description What of a cable lies in a housing, m (common practice, no source).
+             * @default 0.12
+             */
+            housing_m?: number;
+            /**
+             * Format: double
+             * @description The least signal of a wireless link where the camera hangs, dBm (common practice, no source).
+             * @default -65
+             */
+            signal_dbm?: number;
+            /**
+             * Format: double
+             * @description So much less than its start value a bit rate may be, as a share (common practice, no source).
+             * @default 0.4
+             */
+            rate_less_share?: number;
+            /**
+             * Format: double
+             * @description So much more than its start value a bit rate may be, as a share (common practice, no source).
+             * @default 0.6
+             */
+            rate_more_share?: number;
+            /**
+             * @description The network segment of the cameras, as its first address.
+             * @default 192.168.50.0
+             */
+            segment?: string;
+            /**
+             * Format: int32
+             * @description How many bits of it are fixed.
+             * @default 24
+             */
+            segment_bits?: number;
+            /** @default {} */
+            prices?: components["schemas"]["WirePrices"];
         };
         /** @description What becomes of a target's wish. */
         WishTold: {
@@ -6153,19 +7970,26 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type Access = components['schemas']['Access'];
 export type AdjustedPoint = components['schemas']['AdjustedPoint'];
 export type AdjustedReading = components['schemas']['AdjustedReading'];
 export type Adjustment = components['schemas']['Adjustment'];
 export type Aim = components['schemas']['Aim'];
+export type Aimed = components['schemas']['Aimed'];
 export type Answer = components['schemas']['Answer'];
 export type AreaShare = components['schemas']['AreaShare'];
+export type AsBuilt = components['schemas']['AsBuilt'];
 export type Ask = components['schemas']['Ask'];
 export type Because = components['schemas']['Because'];
 export type Begins = components['schemas']['Begins'];
+export type Behind = components['schemas']['Behind'];
 export type Brief = components['schemas']['Brief'];
 export type Buried = components['schemas']['Buried'];
 export type Cable = components['schemas']['Cable'];
+export type CableEntry = components['schemas']['CableEntry'];
+export type CableEstimate = components['schemas']['CableEstimate'];
 export type CableKind = components['schemas']['CableKind'];
+export type CablePath = components['schemas']['CablePath'];
 export type CableTold = components['schemas']['CableTold'];
 export type CableWay = components['schemas']['CableWay'];
 export type Camera = components['schemas']['Camera'];
@@ -6174,24 +7998,32 @@ export type CameraPower = components['schemas']['CameraPower'];
 export type CameraSeen = components['schemas']['CameraSeen'];
 export type CameraWish = components['schemas']['CameraWish'];
 export type Card = components['schemas']['Card'];
+export type CardLine = components['schemas']['CardLine'];
 export type CardPromise = components['schemas']['CardPromise'];
 export type CatalogueRequest = components['schemas']['CatalogueRequest'];
 export type Choice = components['schemas']['Choice'];
 export type Clash = components['schemas']['Clash'];
+export type Clickable = components['schemas']['Clickable'];
+export type Codec = components['schemas']['Codec'];
 export type Conditions = components['schemas']['Conditions'];
 export type Conflict = components['schemas']['Conflict'];
 export type CreateRequest = components['schemas']['CreateRequest'];
+export type Cut = components['schemas']['Cut'];
+export type CutKind = components['schemas']['CutKind'];
 export type CutSolid = components['schemas']['CutSolid'];
+export type Days = components['schemas']['Days'];
 export type Defaults = components['schemas']['Defaults'];
 export type DeleteRequest = components['schemas']['DeleteRequest'];
 export type DesignFacts = components['schemas']['DesignFacts'];
 export type Device = components['schemas']['Device'];
 export type Difference = components['schemas']['Difference'];
+export type Differs = components['schemas']['Differs'];
 export type Direction = components['schemas']['Direction'];
 export type Distance = components['schemas']['Distance'];
 export type DistanceHow = components['schemas']['DistanceHow'];
 export type DrawnPoint = components['schemas']['DrawnPoint'];
 export type Edge = components['schemas']['Edge'];
+export type EdgeMatch = components['schemas']['EdgeMatch'];
 export type Effect = components['schemas']['Effect'];
 export type Ellipse = components['schemas']['Ellipse'];
 export type Emitter = components['schemas']['Emitter'];
@@ -6200,22 +8032,31 @@ export type Existing = components['schemas']['Existing'];
 export type Exposed = components['schemas']['Exposed'];
 export type Exposure = components['schemas']['Exposure'];
 export type ExposureMode = components['schemas']['ExposureMode'];
+export type Fallen = components['schemas']['Fallen'];
 export type Fault = components['schemas']['Fault'];
 export type FaultCode = components['schemas']['FaultCode'];
 export type FinishedLine = components['schemas']['FinishedLine'];
 export type FinishedLines = components['schemas']['FinishedLines'];
 export type FirstAnswer = components['schemas']['FirstAnswer'];
 export type FirstAnswerRequest = components['schemas']['FirstAnswerRequest'];
+export type FitState = components['schemas']['FitState'];
+export type FitStep = components['schemas']['FitStep'];
+export type Fitting = components['schemas']['Fitting'];
 export type Flattened = components['schemas']['Flattened'];
 export type FlattenedBegins = components['schemas']['FlattenedBegins'];
 export type Form = components['schemas']['Form'];
 export type Found = components['schemas']['Found'];
+export type FoundMark = components['schemas']['FoundMark'];
 export type Frame = components['schemas']['Frame'];
 export type FromSpot = components['schemas']['FromSpot'];
 export type GeoPlace = components['schemas']['GeoPlace'];
+export type GreyPicture = components['schemas']['GreyPicture'];
+export type GreyPiece = components['schemas']['GreyPiece'];
 export type Ground = components['schemas']['Ground'];
 export type GroundWish = components['schemas']['GroundWish'];
 export type Guide = components['schemas']['Guide'];
+export type Hangs = components['schemas']['Hangs'];
+export type HangsWish = components['schemas']['HangsWish'];
 export type HeadRef = components['schemas']['HeadRef'];
 export type HeadResult = components['schemas']['HeadResult'];
 export type HeadSummary = components['schemas']['HeadSummary'];
@@ -6228,6 +8069,7 @@ export type Infrared = components['schemas']['Infrared'];
 export type InfraredOn = components['schemas']['InfraredOn'];
 export type KeptCatalogue = components['schemas']['KeptCatalogue'];
 export type KnownPlate = components['schemas']['KnownPlate'];
+export type Label = components['schemas']['Label'];
 export type Lamp = components['schemas']['Lamp'];
 export type LampBegins = components['schemas']['LampBegins'];
 export type Landmark = components['schemas']['Landmark'];
@@ -6244,8 +8086,11 @@ export type Link = components['schemas']['Link'];
 export type LinkFound = components['schemas']['LinkFound'];
 export type LinkPair = components['schemas']['LinkPair'];
 export type LinkTold = components['schemas']['LinkTold'];
+export type ListChange_Cable = components['schemas']['ListChange_Cable'];
+export type ListChange_CablePath = components['schemas']['ListChange_CablePath'];
 export type ListChange_Camera = components['schemas']['ListChange_Camera'];
 export type ListChange_Lamp = components['schemas']['ListChange_Lamp'];
+export type ListChange_Node = components['schemas']['ListChange_Node'];
 export type ListChange_Obstacle = components['schemas']['ListChange_Obstacle'];
 export type ListChange_PrivatePlace = components['schemas']['ListChange_PrivatePlace'];
 export type ListChange_Reading = components['schemas']['ListChange_Reading'];
@@ -6258,6 +8103,9 @@ export type Mark = components['schemas']['Mark'];
 export type MaskCost = components['schemas']['MaskCost'];
 export type MaskShown = components['schemas']['MaskShown'];
 export type Masked = components['schemas']['Masked'];
+export type Material = components['schemas']['Material'];
+export type MaterialKind = components['schemas']['MaterialKind'];
+export type Materials = components['schemas']['Materials'];
 export type Me = components['schemas']['Me'];
 export type MeasureRequest = components['schemas']['MeasureRequest'];
 export type Measured = components['schemas']['Measured'];
@@ -6266,33 +8114,45 @@ export type Mends = components['schemas']['Mends'];
 export type Merged = components['schemas']['Merged'];
 export type Model = components['schemas']['Model'];
 export type ModelCount = components['schemas']['ModelCount'];
+export type Mount = components['schemas']['Mount'];
+export type MountCheck = components['schemas']['MountCheck'];
+export type MountPart = components['schemas']['MountPart'];
 export type MountedAs = components['schemas']['MountedAs'];
 export type NameRequest = components['schemas']['NameRequest'];
 export type NeedEnd = components['schemas']['NeedEnd'];
 export type NeedSet = components['schemas']['NeedSet'];
 export type Needed = components['schemas']['Needed'];
+export type NetDevice = components['schemas']['NetDevice'];
 export type Network = components['schemas']['Network'];
+export type NetworkFile = components['schemas']['NetworkFile'];
+export type NetworkSheet = components['schemas']['NetworkSheet'];
 export type Node = components['schemas']['Node'];
 export type NodeKind = components['schemas']['NodeKind'];
 export type NodeTold = components['schemas']['NodeTold'];
 export type Obstacle = components['schemas']['Obstacle'];
 export type ObstacleBegins = components['schemas']['ObstacleBegins'];
 export type ObstacleKind = components['schemas']['ObstacleKind'];
+export type OnSwitch = components['schemas']['OnSwitch'];
 export type OtherState = components['schemas']['OtherState'];
 export type OverlapSchool = components['schemas']['OverlapSchool'];
 export type Overview = components['schemas']['Overview'];
 export type PairRequest = components['schemas']['PairRequest'];
 export type PairingCode = components['schemas']['PairingCode'];
 export type Part = components['schemas']['Part'];
+export type PartKind = components['schemas']['PartKind'];
 export type Patch = components['schemas']['Patch'];
 export type PatchOp = components['schemas']['PatchOp'];
+export type PathTold = components['schemas']['PathTold'];
+export type Phase = components['schemas']['Phase'];
 export type Photo = components['schemas']['Photo'];
 export type PictureEdges = components['schemas']['PictureEdges'];
 export type PictureHead = components['schemas']['PictureHead'];
+export type PictureSize = components['schemas']['PictureSize'];
 export type PictureTold = components['schemas']['PictureTold'];
 export type PictureUse = components['schemas']['PictureUse'];
 export type PictureWays = components['schemas']['PictureWays'];
 export type PictureWish = components['schemas']['PictureWish'];
+export type PictureZone = components['schemas']['PictureZone'];
 export type PlainTask = components['schemas']['PlainTask'];
 export type PlateFigures = components['schemas']['PlateFigures'];
 export type PlateKind = components['schemas']['PlateKind'];
@@ -6301,22 +8161,35 @@ export type PlateTold = components['schemas']['PlateTold'];
 export type PocketAnswer = components['schemas']['PocketAnswer'];
 export type PocketLens = components['schemas']['PocketLens'];
 export type PocketNear = components['schemas']['PocketNear'];
+export type PointFit = components['schemas']['PointFit'];
+export type PortReport = components['schemas']['PortReport'];
+export type PoseFigures = components['schemas']['PoseFigures'];
+export type PoseFound = components['schemas']['PoseFound'];
+export type PosePoint = components['schemas']['PosePoint'];
+export type PoseWish = components['schemas']['PoseWish'];
 export type Preset = components['schemas']['Preset'];
 export type PrivatePlace = components['schemas']['PrivatePlace'];
+export type PromiseNow = components['schemas']['PromiseNow'];
 export type Question = components['schemas']['Question'];
 export type QuietPath = components['schemas']['QuietPath'];
 export type Reach = components['schemas']['Reach'];
+export type Reacts = components['schemas']['Reacts'];
 export type ReadCsv = components['schemas']['ReadCsv'];
 export type ReadReadingsRequest = components['schemas']['ReadReadingsRequest'];
+export type ReadSwitchRequest = components['schemas']['ReadSwitchRequest'];
 export type Reading = components['schemas']['Reading'];
 export type Reason = components['schemas']['Reason'];
 export type ReliefRequest = components['schemas']['ReliefRequest'];
 export type ReliefWish = components['schemas']['ReliefWish'];
 export type Revision = components['schemas']['Revision'];
 export type RevisionHead = components['schemas']['RevisionHead'];
+export type RouteRequest = components['schemas']['RouteRequest'];
+export type RouteWish = components['schemas']['RouteWish'];
+export type Routed = components['schemas']['Routed'];
 export type RuleName = components['schemas']['RuleName'];
 export type RuleResult = components['schemas']['RuleResult'];
 export type Rules = components['schemas']['Rules'];
+export type RunTold = components['schemas']['RunTold'];
 export type Samples = components['schemas']['Samples'];
 export type SaveRequest = components['schemas']['SaveRequest'];
 export type ScaleFit = components['schemas']['ScaleFit'];
@@ -6327,12 +8200,14 @@ export type SeenBy = components['schemas']['SeenBy'];
 export type SeenFrom = components['schemas']['SeenFrom'];
 export type Sensor = components['schemas']['Sensor'];
 export type Setting = components['schemas']['Setting'];
+export type SettingsCard = components['schemas']['SettingsCard'];
 export type Shape = components['schemas']['Shape'];
 export type ShapeKind = components['schemas']['ShapeKind'];
 export type Share = components['schemas']['Share'];
 export type ShareRequest = components['schemas']['ShareRequest'];
 export type SharpTold = components['schemas']['SharpTold'];
 export type Sheet = components['schemas']['Sheet'];
+export type SheetRow = components['schemas']['SheetRow'];
 export type Shot = components['schemas']['Shot'];
 export type Shots = components['schemas']['Shots'];
 export type Side = components['schemas']['Side'];
@@ -6347,15 +8222,22 @@ export type SiteHeading = components['schemas']['SiteHeading'];
 export type SiteKind = components['schemas']['SiteKind'];
 export type SitePage = components['schemas']['SitePage'];
 export type SmallPlan = components['schemas']['SmallPlan'];
+export type SnapshotRequest = components['schemas']['SnapshotRequest'];
 export type Spoiled = components['schemas']['Spoiled'];
 export type Spot = components['schemas']['Spot'];
 export type SpotKind = components['schemas']['SpotKind'];
 export type SpotPlace = components['schemas']['SpotPlace'];
+export type StandInRequest = components['schemas']['StandInRequest'];
 export type Standing = components['schemas']['Standing'];
 export type StartSettings = components['schemas']['StartSettings'];
 export type Step = components['schemas']['Step'];
+export type StepDone = components['schemas']['StepDone'];
+export type StepHow = components['schemas']['StepHow'];
+export type Steps = components['schemas']['Steps'];
 export type Stock = components['schemas']['Stock'];
+export type Stop = components['schemas']['Stop'];
 export type StopTold = components['schemas']['StopTold'];
+export type StoreCuts = components['schemas']['StoreCuts'];
 export type StoreTold = components['schemas']['StoreTold'];
 export type Stream = components['schemas']['Stream'];
 export type Subject = components['schemas']['Subject'];
@@ -6367,7 +8249,9 @@ export type SunCalendar = components['schemas']['SunCalendar'];
 export type SunDay = components['schemas']['SunDay'];
 export type SunHours = components['schemas']['SunHours'];
 export type SunHoursTold = components['schemas']['SunHoursTold'];
+export type Surface = components['schemas']['Surface'];
 export type Survey = components['schemas']['Survey'];
+export type SwitchReport = components['schemas']['SwitchReport'];
 export type TakenShot = components['schemas']['TakenShot'];
 export type Target = components['schemas']['Target'];
 export type TargetResult = components['schemas']['TargetResult'];
@@ -6380,15 +8264,22 @@ export type Todo = components['schemas']['Todo'];
 export type Told = components['schemas']['Told'];
 export type TourTold = components['schemas']['TourTold'];
 export type Tours = components['schemas']['Tours'];
+export type Trade = components['schemas']['Trade'];
+export type Trust = components['schemas']['Trust'];
+export type Turn = components['schemas']['Turn'];
+export type TurnKind = components['schemas']['TurnKind'];
+export type TurnRequest = components['schemas']['TurnRequest'];
 export type Uncertainties = components['schemas']['Uncertainties'];
 export type Unit = components['schemas']['Unit'];
 export type Units = components['schemas']['Units'];
+export type Unmet = components['schemas']['Unmet'];
 export type Unseen = components['schemas']['Unseen'];
 export type Upright = components['schemas']['Upright'];
 export type Usual = components['schemas']['Usual'];
 export type UsualTarget = components['schemas']['UsualTarget'];
 export type Variant = components['schemas']['Variant'];
 export type Verdict = components['schemas']['Verdict'];
+export type Visit = components['schemas']['Visit'];
 export type Washed = components['schemas']['Washed'];
 export type WashedBy = components['schemas']['WashedBy'];
 export type Way = components['schemas']['Way'];
@@ -6399,7 +8290,11 @@ export type Where = components['schemas']['Where'];
 export type Whose = components['schemas']['Whose'];
 export type Why = components['schemas']['Why'];
 export type Window = components['schemas']['Window'];
+export type WireEffect = components['schemas']['WireEffect'];
+export type WirePrices = components['schemas']['WirePrices'];
+export type WireWay = components['schemas']['WireWay'];
 export type Wired = components['schemas']['Wired'];
+export type WiringRules = components['schemas']['WiringRules'];
 export type WishTold = components['schemas']['WishTold'];
 export type WorldFile = components['schemas']['WorldFile'];
 export type WorstDay = components['schemas']['WorstDay'];
@@ -8062,6 +9957,108 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    route: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RouteRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Routed"];
                 };
             };
             /** @description The body cannot be read */
@@ -9829,6 +11826,339 @@ export interface operations {
             };
         };
     };
+    snapshot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SnapshotRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": number[];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    standInPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": number[];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    standInTurn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": boolean;
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     survey: {
         parameters: {
             query?: never;
@@ -9904,6 +12234,117 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    readSwitch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadSwitchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwitchReport"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };

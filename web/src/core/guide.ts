@@ -423,6 +423,23 @@ export const GUIDE: Guide = {
       "zoom_focal_share": 0.01
     }
   },
+  "wiring": {
+    "channel_m": 100.0,
+    "sure_m": 90.0,
+    "extended_m": 250.0,
+    "extended_pair_m": 300.0,
+    "extended_mbps": 10.0,
+    "passes_w": 3.0,
+    "free_share": 0.2,
+    "cord_drop_share": 0.1,
+    "slack_share": 0.1,
+    "housing_m": 0.12,
+    "signal_dbm": -65.0,
+    "rate_less_share": 0.4,
+    "rate_more_share": 0.6,
+    "segment": "192.168.50.0",
+    "segment_bits": 24
+  },
   "limits": [
     {
       "field": "identify_turned_kept_deg",
@@ -623,6 +640,71 @@ export const GUIDE: Guide = {
       "field": "zoom_focal_share",
       "least": 0.0,
       "most": 0.9
+    },
+    {
+      "field": "channel_m",
+      "least": 1.0,
+      "most": 1000.0
+    },
+    {
+      "field": "sure_m",
+      "least": 1.0,
+      "most": 1000.0
+    },
+    {
+      "field": "extended_m",
+      "least": 1.0,
+      "most": 2000.0
+    },
+    {
+      "field": "extended_pair_m",
+      "least": 1.0,
+      "most": 2000.0
+    },
+    {
+      "field": "extended_mbps",
+      "least": 1.0,
+      "most": 10000.0
+    },
+    {
+      "field": "passes_w",
+      "least": 0.0,
+      "most": 100.0
+    },
+    {
+      "field": "free_share",
+      "least": 0.0,
+      "most": 0.9
+    },
+    {
+      "field": "cord_drop_share",
+      "least": 0.01,
+      "most": 0.9
+    },
+    {
+      "field": "slack_share",
+      "least": 0.0,
+      "most": 1.0
+    },
+    {
+      "field": "housing_m",
+      "least": 0.0,
+      "most": 10.0
+    },
+    {
+      "field": "signal_dbm",
+      "least": -100.0,
+      "most": 0.0
+    },
+    {
+      "field": "rate_less_share",
+      "least": 0.0,
+      "most": 0.9
+    },
+    {
+      "field": "rate_more_share",
+      "least": 0.0,
+      "most": 5.0
     }
   ],
   "begins": {

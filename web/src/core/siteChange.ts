@@ -1,5 +1,5 @@
 /** What is different between two states of a site, by identity: states share what did not change. */
-import { LISTS, headingOf, sameHeading } from "./lists";
+import { LISTS, headingOf, listOf, sameHeading } from "./lists";
 import type { SiteChange, SiteFile } from "./types";
 
 interface Named {
@@ -12,7 +12,7 @@ export function siteChange(from: SiteFile, to: SiteFile): SiteChange | null {
   const change: SiteChange = {};
   if (!sameHeading(from, to)) change.head = headingOf(to);
   for (const list of LISTS) {
-    const different = listChange<Named>(from[list] ?? [], to[list] ?? []);
+    const different = listChange<Named>(listOf(from, list), listOf(to, list));
     if (different) Object.assign(change, { [list]: different });
   }
   return Object.keys(change).length > 0 ? change : null;

@@ -56,8 +56,12 @@ export async function request<T>(
 async function answered<T>(response: Response, signal?: AbortSignal): Promise<T> {
   let answer: unknown;
   try {
-    const json = response.headers.get("Content-Type")?.startsWith("application/json");
-    answer = json ? await response.json() : await response.text();
+    const kind = response.headers.get("Content-Type") ?? "";
+    answer = kind.startsWith("application/json")
+      ? await response.json()
+      : kind.startsWith("image/")
+        ? await response.blob()
+        : await response.text();
   } catch (error) {
     if (signal?.aborted) throw error;
     throw new Away("the answer was cut off");

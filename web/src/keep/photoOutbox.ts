@@ -5,7 +5,7 @@
 import { useEffect } from "react";
 import { create } from "zustand";
 import { Refused } from "../core/errors";
-import type { Photo, PictureHead, Point, SiteFile } from "../core/types";
+import type { Fitting, Photo, PictureHead, Point, SiteFile } from "../core/types";
 import { targetOf } from "../model/lookups";
 import { Away, request } from "./http";
 import { type PendingPhoto, photosOf, take, write } from "./shelf";
@@ -80,6 +80,8 @@ function attach({ owner, takenAt }: PendingPhoto, picture: string): boolean {
   const open = useSite.getState().open;
   if (!open || !ownerOf(open.site, owner)) return false;
   useSite.getState().edit("Add a photo", (site) => {
+    const camera = owner.kind === "camera" ? site.cameras.find(({ id }) => id === owner.id) : undefined;
+    if (camera) camera.fitting ??= {};
     const item = ownerOf(site, owner);
     const photo: Photo = { picture, ...(takenAt ? { taken_at: takenAt } : {}) };
     if (item) item.photos = [...(item.photos ?? []), photo];
@@ -88,7 +90,17 @@ function attach({ owner, takenAt }: PendingPhoto, picture: string): boolean {
 }
 
 export const ownerOf = (site: SiteFile, owner: Owner): { photos?: Photo[] } | undefined =>
-  owner.kind === "spot" ? site.spots?.find((spot) => spot.id === owner.id) : targetOf(site, owner.id);
+  owner.kind === "camera"
+    ? fittingOf(site, owner.id)
+    : owner.kind === "spot"
+      ? site.spots?.find((spot) => spot.id === owner.id)
+      : targetOf(site, owner.id);
+
+/** What was done at a camera; nothing yet where it is there. */
+function fittingOf(site: SiteFile, id: string): Fitting | undefined {
+  const camera = site.cameras.find((held) => held.id === id);
+  return camera && (camera.fitting ?? {});
+}
 
 /** Shows what waits. */
 async function show(site: string): Promise<void> {

@@ -3,6 +3,7 @@ import { GUIDE } from "../core/guide";
 import type { Aim, Camera, HeadRef, Point, SiteFile } from "../core/types";
 import { cameraOf } from "./lookups";
 import { aimedOf } from "./views";
+import { uncable } from "./network";
 import { bearing, freshId, plain, roundPoint, rounded } from "./points";
 
 /** Puts a camera that the core made into the site. */
@@ -76,4 +77,5 @@ export function duplicateCamera(site: SiteFile, id: string): string | null {
 
 export function removeCamera(site: SiteFile, id: string): void {
   site.cameras = site.cameras.filter((camera) => camera.id !== id);
+  uncable(site, id);
 }

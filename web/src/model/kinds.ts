@@ -7,6 +7,7 @@ import type { Point, SiteFile } from "../core/types";
 import { duplicateCamera, moveCamera, removeCamera } from "./cameras";
 import { removeDesign } from "./designs";
 import { addLamp, moveLamp, removeLamp } from "./lamps";
+import { moveNode, removeCable, removeNode, removePath } from "./network";
 import { addObstacle, duplicateObstacle, removeObstacle } from "./obstacles";
 import { removePrivate } from "./privatePlaces";
 import { removeReading } from "./readings";
@@ -49,6 +50,9 @@ export const KINDS = {
   lamp: kind({ list: "lamps", word: "lamp", add: addLamp, moveTo: moveLamp, remove: removeLamp }),
   spot: kind({ list: "spots", word: "spot", add: addSpot, moveTo: moveSpot, remove: removeSpot }),
   reading: kind({ list: "readings", word: "reading", remove: removeReading }),
+  node: kind({ list: "nodes", word: "box", moveTo: moveNode, remove: removeNode }),
+  cable: kind({ list: "cables", word: "cable", remove: removeCable }),
+  path: kind({ list: "ways", word: "cable way", remove: removePath }),
   design: kind({ list: "variants", word: "design", remove: removeDesign }),
 };
 

@@ -1,13 +1,13 @@
 /** Addresses of the places in the application, kept after the `#`. */
 
 /** A stage of the work. */
-export type Stage = "survey" | "aim";
+export type Stage = "survey" | "aim" | "wire" | "fit";
 export const STEPS = ["brief", "drawing", "spots", "targets", "readings", "lines", "sheet"] as const;
 export type Step = (typeof STEPS)[number];
 
 export const siteAddress = (id: string): string => `#/site/${id}`;
 export const stageAddress = (id: string, stage: Stage): string =>
-  stage === "aim" ? siteAddress(id) : `${siteAddress(id)}/survey`;
+  stage === "aim" ? siteAddress(id) : `${siteAddress(id)}/${stage}`;
 export const stepAddress = (id: string, step: Step, item?: string | null): string =>
   `${siteAddress(id)}/survey/${step}${item ? `/${item}` : ""}`;
 
@@ -18,6 +18,13 @@ export const cardsAddress = (id: string, head?: string): string =>
 /** What a plate camera, by the key of its head, is set to on the first evening. */
 export const settingsAddress = (id: string, head: string): string =>
   `${siteAddress(id)}/settings/${encodeURIComponent(head)}`;
+
+/** The card of a camera on the stage Fit, or the page on which one of its heads is aimed by its picture. */
+export const fitAddress = (id: string, camera?: string, head?: string): string =>
+  [stageAddress(id, "fit"), camera, head]
+    .filter((part) => part !== undefined)
+    .map((part, at) => (at === 0 ? part : encodeURIComponent(part)))
+    .join("/");
 
 /** The cameras that the firm sells. */
 export const OWN_CAMERAS = "#/cameras";

@@ -141,5 +141,7 @@ export const THINGS: Record<Difference["thing"], string> = {
   conditions: "Season and light",
   design: "Design",
   variant: "Other design",
-  network: "Network",
+  node: "Box",
+  cable: "Cable",
+  cable_path: "Cable way",
 };

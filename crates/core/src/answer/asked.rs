@@ -2,15 +2,17 @@
 
 use super::Door;
 use crate::change::ways::mend::{Mends, sun_ways};
-use crate::file::{Fault, HeadRef, Sensor};
+use crate::file::{Fault, HeadRef, Point2, Sensor};
 use crate::judge::Session;
 use crate::judge::tours::{Tours, tours};
+use crate::math::homography::to_rectangle;
 use crate::show::sun::live_sun::{SunHoursTold, sun_hours};
 use crate::show::sun::sun_told::{SunCalendar, calendar};
 use crate::site::Site;
 use crate::survey::drawing::{WorldFile, parse_world_file};
 use crate::survey::first_answer::{Asked, FirstAnswer, first_answer};
 use crate::words::units::Units;
+use glam::DVec2;
 
 /// A common sensor, that the plain focal length of a first answer is told for.
 pub const COMMON_SENSOR: Sensor =
@@ -56,4 +58,14 @@ pub(super) fn sun_ways_out(door: &mut Door, head: &HeadRef, year: i32, units: Un
 pub(super) fn sun_hours_of(door: &mut Door, year: i32, place: usize) -> Result<SunHoursTold, Fault> {
     let (session, year) = door.under_the_sun(year)?;
     Ok(sun_hours(session, year, place))
+}
+
+/// The map that straightens what four corners bound.
+pub(super) fn straightened(corners: [Point2; 4], size: Point2) -> Result<Vec<f64>, Fault> {
+    let sound =
+        corners.iter().flatten().chain(&size).all(|figure| figure.is_finite()) && size.iter().all(|side| *side >= 1.0);
+    let map = sound.then(|| to_rectangle(corners.map(DVec2::from_array), DVec2::from_array(size))).flatten();
+    let none =
+        || Fault::new("corners", "these four are no corners of a picture: click them one after the other, around it");
+    map.map(|map| map.to_vec()).ok_or_else(none)
 }

@@ -17,6 +17,7 @@ use crate::change::designs::{SideBySide, adopt, side_by_side};
 use crate::change::edits::{Aim, aim_at, at_slant, new_camera, with_model, with_this_model};
 use crate::change::forms::spread;
 use crate::change::merge::{Choice, Merged, merge};
+use crate::change::store_cuts::{StoreCuts, store_cuts};
 use crate::change::ways::Way;
 use crate::change::ways::look_back::look_back;
 use crate::change::ways::mend::{Mends, washed_ways};
@@ -24,10 +25,23 @@ use crate::change::ways::picture::{PictureWays, picture_ways};
 use crate::change::ways::{Ways, ways};
 use crate::equipment::catalogue;
 use crate::equipment::lens_facts::{LensFacts, lens_facts};
+use crate::equipment::mounts::mount_parts;
 use crate::equipment::stock::Stock;
 use crate::equipment::stock_csv::{read_csv as read_models, write_csv as write_models};
-use crate::file::{CameraFile, Fault, HeadRef, Model, PatchOp, Point2, Question, Reading, SiteFile, Task, read_json};
-use crate::ground::lost::{Lost, lost};
+use crate::exchange::network_file::NetworkFile;
+use crate::file::{
+    CameraFile, Fault, HeadRef, Model, MountPart, PatchOp, Point2, Question, Reading, SiteFile, Task, read_json,
+};
+use crate::fit::corner::{GreyPiece, strongest_corner};
+use crate::fit::day::{Days, days};
+use crate::fit::edge_match::{EdgeMatch, GreyPicture, edge_match};
+use crate::fit::hangs::{Hangs, HangsWish, hangs};
+use crate::fit::landmarks::{Clickable, clickables};
+use crate::fit::materials::{Materials, materials, materials_csv};
+use crate::fit::mount_checks::{MountCheck, mount_checks, with_mount};
+use crate::fit::settings_card::{SettingsCard, settings_cards, settings_cards_csv};
+use crate::fit::steps::{Steps, all_steps};
+use crate::ground::lost::{Fallen, Lost, lost, lost_together};
 use crate::ground::seasons::{OtherState, other_states};
 use crate::ground::told::{Ground, GroundWish};
 use crate::ground::why::{Why, why};
@@ -49,12 +63,17 @@ use crate::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
 use crate::survey::first_answer::{Asked, FirstAnswer};
 use crate::survey::spot_for::{SpotPlace, spot_for};
 use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
-use crate::wire::wired::{Wired, wired};
+use crate::wire::estimate::{CableEstimate, cable_estimate};
+use crate::wire::mend::{WireWay, wire_ways};
+use crate::wire::read_switch::{Differs, SwitchReport, differs};
+use crate::wire::sheet::{NetworkSheet, network_sheet};
+use crate::wire::told::Wired;
+use crate::wire::wired::wired;
 use crate::words::because::{Because, reasons};
 use crate::words::guide::{Guide, guide};
 use crate::words::units::Units;
 use crate::work::Patience;
-use asked::{first_answer_to, sun_calendar, sun_hours_of, sun_ways_out, tours_of, world_file_of};
+use asked::{first_answer_to, straightened, sun_calendar, sun_hours_of, sun_ways_out, tours_of, world_file_of};
 use serde::de::IgnoredAny;
 use serde::{Deserialize, Serialize, Serializer};
 use sights::sights;
@@ -329,6 +348,38 @@ questions! {
     /// What cables, boxes, links and the store make of the cameras.
     Wire -> Wired = |door| wired(door.session().site().file());
 
+    /// The ways to mend a cable or a box.
+    WireWays {
+        /// Its id.
+        id: String,
+    } -> Vec<WireWay> = |door| wire_ways(door.session().site().file(), &id)?;
+
+    /// How much cable a site takes, as far as it is known: for the quote.
+    CableEstimate -> CableEstimate = |door| cable_estimate(door.session().site().file());
+
+    /// The network sheet: addresses, ports, loads, labels.
+    NetworkSheet -> NetworkSheet = |door| network_sheet(door.session().site().file());
+
+    /// The wiring as a file: a table or a graph.
+    NetworkFile {
+        /// Which.
+        of: NetworkFile,
+    } -> String = |door| of.written(door.session().site().file())?;
+
+    /// What the store makes of so many days, and what gives.
+    StoreCuts {
+        /// How many days are to be kept.
+        days: u32,
+    } -> StoreCuts = |door| store_cuts(door.session(), days)?;
+
+    /// What a switch reports that is not as planned.
+    SwitchDiffers {
+        /// The box's id.
+        node: String,
+        /// What it reports.
+        report: SwitchReport,
+    } -> Vec<Differs> = |door| differs(door.session().site().file(), &node, &report)?;
+
     /// Why a place is seen or not, head by head.
     Why {
         /// Where, m east and north.
@@ -344,6 +395,12 @@ questions! {
 
     /// What is lost with each camera.
     Lost -> Vec<Lost> = |door| lost(door.session());
+
+    /// What is lost when several cameras fail together.
+    LostTogether {
+        /// Their ids.
+        cameras: Vec<String>,
+    } -> Vec<Fallen> = |door| lost_together(door.session(), &cameras);
 
     /// How the promises stand in other states of the site: season, growth, doors.
     OtherStates -> Vec<OtherState> = |door| other_states(door.session());
@@ -506,6 +563,80 @@ questions! {
 
     /// What the design is made of, by model.
     Parts -> Vec<Part> = |door| parts(door.session().site());
+
+    /// The parts of mounts to choose from.
+    MountParts -> Vec<MountPart> = |_door| mount_parts()?;
+
+    /// Whether what a camera hangs by will do.
+    MountChecks {
+        /// The camera's id.
+        camera: String,
+    } -> Vec<MountCheck> = |door| mount_checks(door.session().site(), &camera)?;
+
+    /// A camera with another mount, where its parts bring it.
+    WithMount {
+        /// The camera's id.
+        camera: String,
+        /// The parts, from the surface outwards.
+        parts: Vec<MountPart>,
+        /// The bearing in which it stands out, degrees; out of its wall where left out.
+        #[serde(default)]
+        out_deg: Option<f64>,
+    } -> CameraFile = |door| with_mount(door.session().site(), &camera, parts, out_deg)?;
+
+    /// The steps at every camera, from the bench to the film.
+    Steps -> Vec<Steps> = |door| all_steps(door.session().site().file())?;
+
+    /// All that is bought and brought.
+    Materials -> Materials = |door| materials(door.session().site().file());
+
+    /// The same as CSV.
+    MaterialsCsv -> String = |door| materials_csv(&materials(door.session().site().file()));
+
+    /// What each camera is set to.
+    SettingsCards -> Vec<SettingsCard> = |door| settings_cards(door.session().site().file());
+
+    /// The same as CSV.
+    SettingsCardsCsv -> String = |door| settings_cards_csv(&settings_cards(door.session().site().file()));
+
+    /// The work in visits.
+    Days -> Days = |door| days(door.session().site().file())?;
+
+    /// What can be clicked in a head's picture.
+    Clickables {
+        /// The head.
+        head: HeadRef,
+    } -> Vec<Clickable> = |door| clickables(door.session().site(), &head)?;
+
+    /// The map that straightens a photo of a monitor, nine figures, rows first.
+    Straighten {
+        /// Its corners as clicked: top left, top right, bottom right, bottom left.
+        #[schema(value_type = Vec<[f64; 2]>)]
+        corners: [Point2; 4],
+        /// The size of the straight picture, px.
+        #[schema(value_type = [f64; 2])]
+        size: Point2,
+    } -> Vec<f64> = |_door| straightened(corners, size)?;
+
+    /// The strongest corner near a click.
+    StrongestCorner {
+        /// The piece of the picture around the click.
+        piece: GreyPiece,
+    } -> Option<(f64, f64)> = |_door| strongest_corner(&piece)?.map(Into::into);
+
+    /// How a head hangs, from the edges of its picture.
+    EdgeMatch {
+        /// The head.
+        head: HeadRef,
+        /// Its picture, scaled down.
+        picture: GreyPicture,
+    } -> EdgeMatch = |door| edge_match(door.session().site(), &head, &picture)?;
+
+    /// How a head hangs, from what was clicked in its picture.
+    Hangs {
+        /// What was clicked.
+        wish: HangsWish,
+    } -> Hangs = |door| hangs(door.session(), &wish)?;
 
     /// What a model's lens does.
     LensFacts {

@@ -40,8 +40,12 @@ pub enum Thing {
     Design,
     /// Another design.
     Variant,
-    /// The boxes and cables.
-    Network,
+    /// A box of the network.
+    Node,
+    /// A cable.
+    Cable,
+    /// A way that cables can take.
+    CablePath,
 }
 
 /// One thing that is different.
@@ -58,9 +62,15 @@ pub struct Difference {
 }
 
 macro_rules! lists {
-    ($($list:ident: $thing:ty, $kind:ident, $about:literal;)*) => {
-        /// The lists of a site file, each of things with ids.
-        pub(super) const LISTS: &[(&str, Thing)] = &[$((stringify!($list), Thing::$kind)),*];
+    (
+        { $($list:ident: $thing:ty, $kind:ident, $about:literal;)* }
+        { $($wired:ident: $one:ty, $wired_kind:ident, $wired_about:literal;)* }
+    ) => {
+        /// The lists of a site file, each of things with ids; those of the network as [`as_map`] lays them beside the others.
+        pub(super) const LISTS: &[(&str, Thing)] =
+            &[$((stringify!($list), Thing::$kind),)* $((stringify!($wired), Thing::$wired_kind)),*];
+        /// Those of the network.
+        const WIRED: &[&str] = &[$(stringify!($wired)),*];
     };
 }
 with_lists!(lists);
@@ -68,13 +78,8 @@ with_lists!(lists);
 pub(super) const PARTS: [(&str, Thing); 3] =
     [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions)];
 /// The parts that are one thing each.
-pub(super) const WHOLES: [(&str, Thing); 5] = [
-    ("name", Thing::Site),
-    ("place", Thing::Place),
-    ("drawing", Thing::Drawing),
-    ("network", Thing::Network),
-    ("design", Thing::Design),
-];
+pub(super) const WHOLES: [(&str, Thing); 4] =
+    [("name", Thing::Site), ("place", Thing::Place), ("drawing", Thing::Drawing), ("design", Thing::Design)];
 
 /// All that is different in `after`, in the order of the work.
 ///
@@ -115,12 +120,23 @@ pub fn compare(before: &SiteFile, after: &SiteFile, units: Units) -> Vec<Differe
     found
 }
 
-/// A site file as the map that is written.
+/// A site file as the map that is written, with the lists of its network beside the others.
 pub(super) fn as_map(site: &SiteFile) -> Map<String, Value> {
-    match serde_json::to_value(site) {
-        Ok(Value::Object(map)) => map,
-        _ => Map::new(),
+    let Ok(Value::Object(mut map)) = serde_json::to_value(site) else { return Map::new() };
+    if let Some(Value::Object(network)) = map.remove("network") {
+        map.extend(network);
     }
+    map
+}
+
+/// The same map as it is written again: what [`as_map`] took out of the network goes back.
+pub(super) fn as_written(map: &Map<String, Value>) -> Map<String, Value> {
+    let (wired, mut written): (Map<String, Value>, Map<String, Value>) =
+        map.clone().into_iter().partition(|(key, _)| WIRED.contains(&key.as_str()));
+    if wired.values().any(|list| list.as_array().is_some_and(|list| !list.is_empty())) {
+        written.insert("network".to_owned(), Value::Object(wired));
+    }
+    written
 }
 
 /// The things of a list with their ids.

@@ -1,6 +1,7 @@
 //! What a hand does to cameras and targets: aim at a target, set a measured distance, take another model, put a camera up.
 
 use crate::equipment::catalogue;
+pub use crate::file::fresh_id;
 use crate::file::{Aimed, CameraFile, Fault, HeadFile, Model, Point2, Question, SiteFile, Spot, TargetFile};
 use crate::math::{Angle, Separation, ground_of_slant};
 use crate::site::Site;
@@ -119,6 +120,9 @@ pub fn camera_at(file: &SiteFile, at: Point2, spot: Option<&Spot>) -> Result<Cam
     let model = model_named(FIRST_MODEL)?;
     let id = fresh_id("c", file.cameras.iter().map(|camera| camera.id.as_str()));
     Ok(CameraFile {
+        mount: None,
+        reacts: None,
+        fitting: None,
         name: id.to_uppercase(),
         id,
         position: spot.map_or(at.map(|axis| neat(axis, 0.01)), |spot| spot.position),
@@ -129,6 +133,7 @@ pub fn camera_at(file: &SiteFile, at: Point2, spot: Option<&Spot>) -> Result<Cam
         emitter: None,
         power: None,
         stream: None,
+        device: None,
         existing: None,
         height_m: spot.map_or(USUAL_HEIGHT_M, |spot| spot.height_m).max(0.05),
         ground_m: spot.map_or(0.0, |spot| spot.ground_m),
@@ -150,19 +155,6 @@ fn middle_of(target: &TargetFile) -> DVec3 {
     let points = &target.shape.points;
     let sum = points.iter().fold([0.0, 0.0], |sum, p| [sum[0] + p[0], sum[1] + p[1]]);
     DVec3::new(sum[0] / points.len() as f64, sum[1] / points.len() as f64, target.ground_m + target.height_m)
-}
-
-/// An id that nobody has yet: the letter and the next free number.
-pub fn fresh_id<'a>(letter: &str, taken: impl Iterator<Item = &'a str>) -> String {
-    let taken: std::collections::HashSet<&str> = taken.collect();
-    let mut number = taken.len() + 1;
-    loop {
-        let id = format!("{letter}{number}");
-        if !taken.contains(id.as_str()) {
-            return id;
-        }
-        number += 1;
-    }
 }
 
 /// A value rounded to a decimal step such as 0.1 or 0.001, printed without a tail of digits.

@@ -1,6 +1,6 @@
 //! Two states of a site that came from one: put together thing by thing, and what has to be chosen.
 
-use super::compare::{Difference, LISTS, PARTS, Thing, WHOLES, as_map, compare, items, keys};
+use super::compare::{Difference, LISTS, PARTS, Thing, WHOLES, as_map, as_written, compare, items, keys};
 use super::edits::fresh_id;
 use super::merge_fields::by_field;
 use super::side::Side;
@@ -90,7 +90,7 @@ pub fn merge(base: &SiteFile, mine: &SiteFile, theirs: &SiteFile, choices: &[Cho
 
 /// A site file out of its fields: by way of text, as every other is read.
 fn read(fields: &Map<String, Value>) -> Result<SiteFile, Vec<Fault>> {
-    let text = serde_json::to_string(fields).map_err(|error| vec![Fault::new("", error.to_string())])?;
+    let text = serde_json::to_string(&as_written(fields)).map_err(|error| vec![Fault::new("", error.to_string())])?;
     SiteFile::parse(&text)
 }
 
@@ -232,6 +232,10 @@ fn rename(site: &mut Map<String, Value>, list: &str, renamed: &HashMap<String, S
                 });
             }
         }
+        "nodes" | "cameras" => each(site, "cables", &|cable| {
+            swap(cable.get_mut("from"));
+            swap(cable.get_mut("to"));
+        }),
         "obstacles" => each(site, "cameras", &|camera| swap(camera.get_mut("mounted_on"))),
         _ => {}
     }

@@ -7,4 +7,5 @@ pub mod forms;
 pub mod merge;
 mod merge_fields;
 pub mod side;
+pub mod store_cuts;
 pub mod ways;

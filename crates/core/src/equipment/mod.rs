@@ -6,6 +6,7 @@ mod dotted;
 pub mod lens;
 pub mod lens_facts;
 pub mod looks;
+pub mod mounts;
 pub mod optics;
 pub mod power_class;
 pub mod sheet;

@@ -2,7 +2,7 @@
 //! it has none or they are asked for. Solids, cameras with their aims, promises with their verdicts, spots and private places, each a layer.
 
 use super::geojson::{IS, METRES, ORIGIN, unprojected};
-use super::plan::{Coverage, Plan, coverage_layer, layer_of};
+use super::plan::{CableLine, Coverage, Plan, cable_lines, coverage_layer, layer_of};
 use super::take::area;
 use crate::file::{CameraFile, Obstacle, Point2, ShapeKind};
 use geojson::{Feature, FeatureCollection, GeoJson, Geometry, GeometryValue as Value, JsonObject, JsonValue, Position};
@@ -73,6 +73,19 @@ pub fn write(plan: &Plan, metres: bool) -> String {
         let says = json!({IS: "aim", "layer": "aims", "camera": camera.id, "head": head.id, "pan_deg": head.pan_deg,
             "tilt_deg": head.tilt_deg, "focal_mm": head.focal_mm});
         features.push(feature(line, says));
+    }
+    for CableLine { cable, line, length_m } in cable_lines(site) {
+        let says = json!({IS: "cable", "layer": "cables", "id": cable.id, "kind": cable.kind, "in": cable.way, "from": cable.from,
+            "to": cable.to, "length_m": length_m});
+        features.push(feature(Value::LineString { coordinates: onto.line(&line) }, says));
+    }
+    for node in site.network.iter().flat_map(|network| &network.nodes) {
+        let says = json!({IS: "box", "layer": "boxes", "id": node.id, "name": node.name, "kind": node.kind, "height_m": node.height_m});
+        features.push(feature(Value::Point { coordinates: onto.position(node.position) }, says));
+    }
+    for path in site.network.iter().flat_map(|network| &network.ways) {
+        let says = json!({IS: "cable way", "layer": "cable ways", "id": path.id, "name": path.name, "in": path.way});
+        features.push(feature(Value::LineString { coordinates: onto.line(&path.points) }, says));
     }
     features.extend(plan.coverage.iter().map(|coverage| covered(&onto, coverage)));
     let mut foreign = JsonObject::new();

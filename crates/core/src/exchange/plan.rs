@@ -1,10 +1,12 @@
 //! A plan as it goes out: the file, with what was found out about it, for whatever format it is written in.
 
 use super::drawn::box_of;
-use crate::file::{Point2, PrivatePlace, SiteFile, TargetFile, Task, Whose};
+use crate::file::{Cable, Point2, PrivatePlace, SiteFile, TargetFile, Task, Whose};
 use crate::judge::Session;
 use crate::math::Grid;
 use crate::verdict::Verdict;
+use crate::wire::conduit::end_of;
+use crate::wire::wired::wired;
 use glam::DVec2;
 
 /// What coverage is told for, the widest first.
@@ -68,6 +70,30 @@ impl<'a> Plan<'a> {
             })
         })
     }
+}
+
+/// A cable with its line from end to end and how long it is, m.
+pub struct CableLine<'a> {
+    /// It.
+    pub cable: &'a Cable,
+    /// Its line, m.
+    pub line: Vec<Point2>,
+    /// How long it is, m.
+    pub length_m: f64,
+}
+
+/// The cables of a site that lead from one thing to another.
+pub fn cable_lines(file: &SiteFile) -> Vec<CableLine<'_>> {
+    let told = wired(file);
+    let cables = file.network.iter().flat_map(|network| &network.cables);
+    cables
+        .filter_map(|cable| {
+            let length_m = told.cables.iter().find(|told| told.id == cable.id)?.length_m;
+            let [from, to] = [end_of(file, &cable.from)?, end_of(file, &cable.to)?];
+            let line = [from].into_iter().chain(cable.route.iter().copied()).chain([to]).collect();
+            Some(CableLine { cable, line, length_m })
+        })
+        .collect()
 }
 
 /// The layer of a private place, or of ground that is somebody else's.

@@ -1,6 +1,9 @@
 //! Cameras as the file writes them: where they are, their model, their heads.
 
-use super::{CameraPower, Emitter, Existing, Form, HeadFile, Housing, Lens, Model, MountedAs, Point2, Stream};
+use super::{
+    CameraPower, Emitter, Existing, Fitting, Form, HeadFile, Housing, Lens, Model, Mount, MountedAs, NetDevice, Point2,
+    Reacts, Stream,
+};
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -48,6 +51,18 @@ pub struct CameraFile {
     /// What it sends.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub stream: Option<Stream>,
+    /// What is noted of it as a device on the network.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub device: Option<NetDevice>,
+    /// What it does when something happens.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reacts: Option<Reacts>,
+    /// What it hangs by.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mount: Option<Mount>,
+    /// What was done at it on the bench and on the ladder.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fitting: Option<Fitting>,
     /// Its heads; most cameras have one.
     #[schema(min_items = 1, max_items = 16)]
     pub heads: Vec<HeadFile>,

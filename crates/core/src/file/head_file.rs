@@ -1,6 +1,6 @@
 //! The heads of a camera as the file writes them.
 
-use super::{Aimed, Exposure, Flattened, Lens, Link, Preset, Which};
+use super::{Aimed, AsBuilt, Exposure, Flattened, Lens, Link, Preset, Which};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -41,6 +41,9 @@ pub struct HeadFile {
     /// How it takes its pictures.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub exposure: Option<Exposure>,
+    /// How it hangs, as its picture showed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub as_built: Option<AsBuilt>,
 }
 
 impl HeadFile {
@@ -48,6 +51,7 @@ impl HeadFile {
     pub fn new(id: &str, aim: Aimed) -> Self {
         HeadFile {
             exposure: None,
+            as_built: None,
             id: id.to_owned(),
             pan_deg: aim.pan_deg,
             tilt_deg: aim.tilt_deg,
@@ -93,6 +97,11 @@ impl HeadFile {
             }
         };
         Aimed { pan_deg, tilt_deg, roll_deg, focal_mm }
+    }
+
+    /// How it hangs, where its picture showed that and nobody turned it since.
+    pub fn as_built(&self) -> Option<&AsBuilt> {
+        self.as_built.as_ref().filter(|built| built.holds(&self.aimed(Which::Own)))
     }
 
     /// Sets aim and focal length of a view; a flattened view keeps its own field and has no turn about its axis.

@@ -1,6 +1,6 @@
 //! The ranges of a site's limits and stated uncertainties: what the file may say, and what a dial offers.
 
-use super::{Rules, Uncertainties};
+use super::{Rules, Uncertainties, WirePrices, WiringRules};
 
 /// A figure of some settings with the range that it may take.
 pub struct Limit<Of> {
@@ -17,6 +17,12 @@ pub struct Limit<Of> {
 macro_rules! limits {
     ($of:ty: $($field:ident $range:expr, $unit:literal;)*) => {
         [$(Limit { field: stringify!($field), unit: $unit, range: $range, of: |held: &$of| held.$field }),*]
+    };
+}
+
+macro_rules! prices {
+    ($($field:ident),*) => {
+        [$(Limit { field: stringify!($field), unit: "", range: [0.0, 1_000_000.0], of: |held: &WirePrices| held.$field.unwrap_or(0.0) }),*]
     };
 }
 
@@ -66,4 +72,26 @@ pub const UNCERTAINTIES: [Limit<Uncertainties>; 14] = limits! { Uncertainties:
     aim_deg [0.0, 45.0], "°";
     focal_share [0.0, 0.9], "";
     zoom_focal_share [0.0, 0.9], "";
+};
+
+/// What wiring may take and give.
+pub const WIRING: [Limit<WiringRules>; 13] = limits! { WiringRules:
+    channel_m [1.0, 1000.0], " m";
+    sure_m [1.0, 1000.0], " m";
+    extended_m [1.0, 2000.0], " m";
+    extended_pair_m [1.0, 2000.0], " m";
+    extended_mbps [1.0, 10000.0], " Mbit/s";
+    passes_w [0.0, 100.0], " W";
+    free_share [0.0, 0.9], "";
+    cord_drop_share [0.01, 0.9], "";
+    slack_share [0.0, 1.0], "";
+    housing_m [0.0, 10.0], " m";
+    signal_dbm [-100.0, 0.0], " dBm";
+    rate_less_share [0.0, 0.9], "";
+    rate_more_share [0.0, 5.0], "";
+};
+
+/// What laying it costs; zero where nobody has said.
+pub const WIRE_PRICES: [Limit<WirePrices>; 10] = prices! {
+    wall, ceiling, conduit, trench, dig, air, switch_8, switch_16, small_box, fibre_ends
 };

@@ -8,22 +8,27 @@ pub mod drawing;
 mod emitter;
 mod exposure;
 mod fault;
+mod fitting;
 mod geo_place;
 mod head_file;
 mod height;
+mod ids;
 mod lamp;
 pub mod limits;
 mod lists;
 mod migration;
 mod model;
+mod mount;
 mod mounting;
 mod names;
+mod net_device;
 mod network;
 mod obstacle;
 mod patch;
 mod plate;
 mod point;
 mod private_place;
+mod reacts;
 pub mod schema;
 mod settings;
 mod shape;
@@ -33,10 +38,12 @@ mod survey_file;
 mod target_file;
 mod task;
 mod validate;
+mod validate_fitting;
 mod validate_network;
 mod validate_survey;
 mod variant;
 mod views;
+mod wiring_rules;
 pub mod zones;
 
 pub use camera_file::CameraFile;
@@ -46,21 +53,28 @@ pub use drawing::{Drawing, ScaleMark};
 pub use emitter::Emitter;
 pub use exposure::{Exposure, ExposureMode, USUAL_FPS};
 pub use fault::{Fault, FaultCode};
+pub use fitting::{AsBuilt, Fitting, StepDone, StepHow};
 pub use geo_place::GeoPlace;
 pub use head_file::HeadFile;
 pub(crate) use height::Height;
+pub use ids::fresh_id;
 pub use lamp::Lamp;
 pub(crate) use lists::with_lists;
 pub use migration::read_json;
 pub use model::{Form, Infrared, Lens, Model, Sensor, USUAL_APART_DEG};
+pub use mount::{Access, Behind, CableEntry, Mount, MountPart, PartKind, Surface};
 pub use mounting::{Housing, MountedAs, grade};
 pub use names::{HeadRef, Question};
-pub use network::{Cable, CableKind, CableWay, CameraPower, Network, Node, NodeKind, Stream};
+pub use net_device::NetDevice;
+pub use network::{
+    Cable, CableKind, CablePath, CableWay, CameraPower, Codec, Network, Node, NodeKind, OnSwitch, Stream,
+};
 pub use obstacle::{Obstacle, ObstacleKind};
 pub use patch::PatchOp;
 pub use plate::{KnownPlate, PlateKind, known_plates};
 pub use point::Point2;
 pub use private_place::{PrivatePlace, Whose};
+pub use reacts::{PictureZone, Reacts};
 pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
 pub use shape::{Shape, ShapeKind};
 pub use site_change::{ListChange, SiteChange, Touched};
@@ -72,6 +86,7 @@ pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of
 pub(crate) use validate_survey::MOST_SHOTS;
 pub use variant::Variant;
 pub use views::{Aimed, Flattened, Link, LinkPair, Preset, Which};
+pub use wiring_rules::{WirePrices, WiringRules};
 
 /// Whether a figure that is left out where it is zero can be left out.
 fn is_zero(value: &f64) -> bool {

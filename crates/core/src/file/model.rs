@@ -141,6 +141,9 @@ pub struct Model {
     /// The most power that it draws, W.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub watts: Option<f64>,
+    /// Whether its heads are turned by motors when it is set up, and never by hand.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub motor_aimed: bool,
     /// Whether it records sound.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub sound: Option<bool>,

@@ -1,6 +1,6 @@
 //! The network as the file writes it: boxes, the cables between them and the cameras.
 
-use super::{Existing, Point2};
+use super::{Existing, NetDevice, Point2};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -14,6 +14,9 @@ pub struct Network {
     /// Its cables.
     #[serde(default)]
     pub cables: Vec<Cable>,
+    /// The ways that cables can take.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ways: Vec<CablePath>,
 }
 
 /// What a box of the network is.
@@ -80,12 +83,35 @@ pub struct Node {
     /// How fast its ports are, Mbit/s; 1000 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub speed_mbps: Option<f64>,
+    /// Its battery for when the mains fail, Wh.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub battery_wh: Option<f64>,
+    /// What else hangs on it: access points, door stations, lamps, alarm lines.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub others: Vec<OnSwitch>,
+    /// What is noted of it as a device.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub device: Option<NetDevice>,
     /// Its disks, GB (decimal).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub disk_gb: Option<f64>,
     /// What becomes of one that was there before; new where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub existing: Option<Existing>,
+}
+
+/// Something on a port of a box that is no camera: an access point, a door station, a lamp, an alarm line.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OnSwitch {
+    /// What it is called.
+    pub name: String,
+    /// What it draws over its cable, W.
+    #[serde(default)]
+    pub watts: f64,
+    /// What it sends, Mbit/s.
+    #[serde(default)]
+    pub mbps: f64,
 }
 
 /// What a cable is.
@@ -102,6 +128,32 @@ pub enum CableKind {
     Fibre,
     /// A cord from a supply: power alone.
     Cord,
+    /// No cable: a wireless link.
+    Wireless,
+}
+
+impl CableKind {
+    /// Whether power goes over it.
+    pub fn carries_power(self) -> bool {
+        !matches!(self, CableKind::Fibre | CableKind::Wireless)
+    }
+
+    /// Whether it takes a port of a box: a cord and a wireless link don't.
+    pub fn takes_a_port(self) -> bool {
+        !matches!(self, CableKind::Cord | CableKind::Wireless)
+    }
+
+    /// How thick it is, mm: what is usual (from memory).
+    pub fn width_mm(self) -> f64 {
+        match self {
+            CableKind::Cat5e => 5.2,
+            CableKind::Cat6 => 6.2,
+            CableKind::Cat6a => 7.5,
+            CableKind::Fibre => 3.0,
+            CableKind::Cord => 6.0,
+            CableKind::Wireless => 0.0,
+        }
+    }
 }
 
 /// How a cable goes.
@@ -118,6 +170,31 @@ pub enum CableWay {
     Trench,
     /// Through the air.
     Air,
+}
+
+/// A way that cables can take, drawn on the plan: a wall, a tray, a conduit, a trench, a span through the air.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CablePath {
+    /// Its id, unique among the ways.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// How a cable goes along it.
+    #[serde(rename = "in")]
+    pub way: CableWay,
+    /// Its corners, m.
+    #[schema(value_type = Vec<[f64; 2]>)]
+    pub points: Vec<Point2>,
+    /// How high it is, m, where cables rise or sink to it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height_m: Option<f64>,
+    /// Of a conduit: its inside width, mm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub inside_mm: Option<f64>,
+    /// What becomes of one that was there before; new where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub existing: Option<Existing>,
 }
 
 /// A cable between two ends, cameras or boxes.
@@ -151,6 +228,12 @@ pub struct Cable {
     /// A cord's voltage at its supply, V.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub volts: Option<f64>,
+    /// The signal of a wireless link where its camera hangs, as measured, dBm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub signal_dbm: Option<f64>,
+    /// Of a cable that was there before: whether it was tested.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub tested: bool,
     /// A cord's resistance, ohms per metre of one of its two wires.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ohm_per_m: Option<f64>,
@@ -169,15 +252,37 @@ pub struct CameraPower {
     /// What it draws, W.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub watts: Option<f64>,
+    /// How long a battery lasts in it, months; each change is a service visit. It hangs on no supply then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub battery_months: Option<f64>,
 }
 
-/// What a camera sends, as measured.
+/// How pictures are packed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Codec {
+    /// H.264.
+    H264,
+    /// H.265.
+    H265,
+}
+
+/// What a camera sends.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Stream {
-    /// Its bit rate, Mbit/s; a start value by its picture where left out.
+    /// Its bit rate as measured, Mbit/s; a start value by its picture where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mbps: Option<f64>,
+    /// How its pictures are packed; H.265 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub codec: Option<Codec>,
+    /// How many pictures a second are recorded; as its heads are set, else 15, where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fps: Option<f64>,
+    /// Whether much moves in its picture: a road, a crowd, leaves.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub busy: bool,
     /// The share of the day that is recorded, 0 to 1; all of it where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub share_recorded: Option<f64>,

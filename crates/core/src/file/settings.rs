@@ -1,6 +1,7 @@
 //! The limits and the stated uncertainties of a site: settings that a firm can change.
 
 use super::task::NeedSet;
+use super::wiring_rules::WiringRules;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -102,6 +103,10 @@ pub struct Rules {
     /// The stated uncertainties.
     #[schema(required = false)]
     pub uncertainties: Uncertainties,
+    /// The limits and prices of wiring.
+    #[schema(required = false)]
+    #[serde(skip_serializing_if = "WiringRules::is_default")]
+    pub wiring: WiringRules,
 }
 
 /// The two schools of plate cameras (handbook, section 6).
@@ -159,6 +164,7 @@ impl Default for Rules {
             backlit_deg: 20.0,
             lamp_near_deg: 10.0,
             uncertainties: Uncertainties::default(),
+            wiring: WiringRules::default(),
         }
     }
 }

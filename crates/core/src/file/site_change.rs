@@ -2,8 +2,9 @@
 
 use super::lists::with_lists;
 use super::{
-    Brief, Cable, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp, Network,
-    Node, Obstacle, Preset, PrivatePlace, Reading, Rules, SiteFile, Spot, Subject, TargetFile, Variant,
+    Brief, Cable, CablePath, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp,
+    MountPart, Network, Node, Obstacle, PictureZone, Preset, PrivatePlace, Reading, Rules, SiteFile, Spot, StepDone,
+    Subject, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -35,9 +36,6 @@ pub struct SiteHeading {
     /// The drawing.
     #[serde(default)]
     pub drawing: Option<Drawing>,
-    /// The network.
-    #[serde(default)]
-    pub network: Option<Network>,
 }
 
 /// What is different in a list of things with ids.
@@ -66,10 +64,13 @@ macro_rules! named {
         }
     )*};
 }
-named!(HeadFile, Preset, Flattened, Node, Cable);
+named!(HeadFile, Preset, Flattened, MountPart, StepDone, PictureZone);
 
 macro_rules! changes {
-    ($($list:ident: $thing:ty, $kind:ident, $about:literal;)*) => {
+    (
+        { $($list:ident: $thing:ty, $kind:ident, $about:literal;)* }
+        { $($wired:ident: $one:ty, $wired_kind:ident, $wired_about:literal;)* }
+    ) => {
         /// What is different in a site file. What is left out stays as it is.
         #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
         #[serde(deny_unknown_fields, default)]
@@ -81,6 +82,11 @@ macro_rules! changes {
                 #[doc = $about]
                 #[serde(skip_serializing_if = "Option::is_none")]
                 pub $list: Option<ListChange<$thing>>,
+            )*
+            $(
+                #[doc = $wired_about]
+                #[serde(skip_serializing_if = "Option::is_none")]
+                pub $wired: Option<ListChange<$one>>,
             )*
         }
 
@@ -97,6 +103,10 @@ macro_rules! changes {
                 #[doc = $about]
                 pub $list: HashSet<String>,
             )*
+            $(
+                #[doc = $wired_about]
+                pub $wired: HashSet<String>,
+            )*
         }
 
         impl SiteChange {
@@ -111,7 +121,7 @@ macro_rules! changes {
                 }
                 let SiteFile {
                     // The heading's, and what never changes: a list that is missing from `with_lists` does not compile.
-                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _, network: _,
+                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _, network,
                     $($list),*
                 } = file;
                 let mut faults = vec![];
@@ -119,29 +129,33 @@ macro_rules! changes {
                     Ok(reordered) => touched.reordered |= reordered,
                     Err(fault) => faults.push(fault),
                 })*
+                if $(self.$wired.is_some())||* {
+                    let held = network.get_or_insert_default();
+                    $(if let Err(fault) = put(concat!("network.", stringify!($wired)), &mut held.$wired, self.$wired, &mut touched.$wired) {
+                        faults.push(fault);
+                    })*
+                    if *held == Network::default() {
+                        *network = None;
+                    }
+                }
                 touched.by_night(file);
                 if faults.is_empty() { Ok(touched) } else { Err(faults) }
             }
         }
 
-        $(
-            impl Named for $thing {
-                fn id(&self) -> &str {
-                    &self.id
-                }
-            }
-        )*
+        named!($($thing),*);
+        named!($($one),*);
     };
 }
 with_lists!(changes);
 
 impl SiteHeading {
     fn put(self, file: &mut SiteFile, touched: &mut Touched) {
-        let SiteHeading { name, rules, conditions, place, design, brief, drawing, network } = self;
+        let SiteHeading { name, rules, conditions, place, design, brief, drawing } = self;
         touched.heading = true;
         touched.all = rules != file.rules || conditions != file.conditions;
         (file.name, file.rules, file.conditions, file.place) = (name, rules, conditions, place);
-        (file.design, file.brief, file.drawing, file.network) = (design, brief, drawing, network);
+        (file.design, file.brief, file.drawing) = (design, brief, drawing);
     }
 }
 

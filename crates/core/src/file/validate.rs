@@ -1,6 +1,6 @@
 //! Every fault of a site file, each with its place.
 
-use super::limits::{LIMITS, UNCERTAINTIES};
+use super::limits::{LIMITS, UNCERTAINTIES, WIRE_PRICES, WIRING};
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
@@ -73,9 +73,6 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
             check.text("design", design, 200);
         }
         check.faults.extend(file.place.iter().flat_map(|place| place.faults()));
-        if let Some(network) = &file.network {
-            check.network(network);
-        }
     }
     let all = touched.all;
     let of = |ids: &HashSet<String>, id: &str| all || ids.contains(id);
@@ -85,6 +82,9 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
     check.list("variants", &file.variants, MOST_VARIANTS, |id| of(&touched.variants, id), Check::variant);
+    if let Some(network) = &file.network {
+        check.network(network, touched);
+    }
     if all || !touched.cameras.is_empty() {
         check.links("cameras", &file.cameras);
     }
@@ -229,6 +229,21 @@ impl Check {
             let value = (limit.of)(&rules.uncertainties);
             self.number(format!("rules.uncertainties.{}", limit.field), value, least..=most, limit.unit);
         }
+        for limit in &WIRING {
+            let [least, most] = limit.range;
+            self.number(format!("rules.wiring.{}", limit.field), (limit.of)(&rules.wiring), least..=most, limit.unit);
+        }
+        for limit in &WIRE_PRICES {
+            let [least, most] = limit.range;
+            let value = (limit.of)(&rules.wiring.prices);
+            self.number(format!("rules.wiring.prices.{}", limit.field), value, least..=most, limit.unit);
+        }
+        self.that("rules.wiring.segment_bits", (8..=30).contains(&rules.wiring.segment_bits), || {
+            format!("{} is outside 8 to 30", rules.wiring.segment_bits)
+        });
+        self.that("rules.wiring.sure_m", rules.wiring.sure_m <= rules.wiring.channel_m, || {
+            format!("{} m is over channel_m, {} m", rules.wiring.sure_m, rules.wiring.channel_m)
+        });
         for (name, tight, kept) in [
             ("face", rules.face_tight_deg, rules.face_kept_deg),
             ("identify_turned", rules.identify_turned_tight_deg, rules.identify_turned_kept_deg),
@@ -433,12 +448,26 @@ impl Check {
         for (name, value, range, unit) in [
             ("power.class", camera.power.and_then(|power| power.class).map(f64::from), 1.0..=8.0, ""),
             ("power.watts", camera.power.and_then(|power| power.watts), 0.0..=200.0, " W"),
+            ("power.battery_months", camera.power.and_then(|power| power.battery_months), 0.1..=600.0, " months"),
             ("stream.mbps", camera.stream.and_then(|stream| stream.mbps), 0.0..=10_000.0, " Mbit/s"),
+            ("stream.fps", camera.stream.and_then(|stream| stream.fps), 0.1..=240.0, " pictures a second"),
             ("stream.share_recorded", camera.stream.and_then(|stream| stream.share_recorded), 0.0..=1.0, ""),
         ] {
             if let Some(value) = value {
                 self.number(format!("{at}.{name}"), value, range, unit);
             }
+        }
+        if let Some(device) = &camera.device {
+            self.device(&format!("{at}.device"), device);
+        }
+        if let Some(reacts) = &camera.reacts {
+            self.reacts(&format!("{at}.reacts"), reacts);
+        }
+        if let Some(mount) = &camera.mount {
+            self.mount(&format!("{at}.mount"), mount);
+        }
+        if let Some(fitting) = &camera.fitting {
+            self.fitting(&format!("{at}.fitting"), fitting);
         }
         let heads = format!("{at}.heads");
         self.that(&heads, !camera.heads.is_empty(), || "a camera has at least one head".to_owned());
@@ -492,6 +521,9 @@ impl Check {
         }
         if let Some(exposure) = &head.exposure {
             self.exposure(&format!("{at}.exposure"), exposure);
+        }
+        if let Some(built) = &head.as_built {
+            self.as_built(&format!("{at}.as_built"), built);
         }
         if let Some(slew) = head.slew_deg_s {
             self.number(format!("{at}.slew_deg_s"), slew, 0.1..=1000.0, "°/s");

@@ -200,7 +200,7 @@ impl Check {
         }
     }
 
-    fn photos(&mut self, at: &str, photos: &[Photo]) {
+    pub(super) fn photos(&mut self, at: &str, photos: &[Photo]) {
         self.that(&format!("{at}.photos"), photos.len() <= MOST_PHOTOS, || format!("are more than {MOST_PHOTOS}"));
         for (place, photo) in photos.iter().enumerate().take(MOST_PHOTOS) {
             let at = format!("{at}.photos[{place}]");
@@ -213,7 +213,7 @@ impl Check {
         }
     }
 
-    fn picture(&mut self, at: &str, name: &str) {
+    pub(super) fn picture(&mut self, at: &str, name: &str) {
         let hex = |c: char| c.is_ascii_digit() || ('a'..='f').contains(&c);
         self.that(at, name.len() == 64 && name.chars().all(hex), || {
             "is not a picture's name: 64 hexadecimal digits".to_owned()

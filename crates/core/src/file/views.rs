@@ -83,7 +83,8 @@ pub enum Which {
 }
 
 /// Aim and focal length of one of a head's views.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Aimed {
     /// Bearing of the optical axis, degrees.
     pub pan_deg: f64,

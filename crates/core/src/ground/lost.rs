@@ -19,21 +19,39 @@ pub struct Lost {
     pub after: Verdict,
 }
 
+/// A promise that stands worse when several cameras fail together.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Fallen {
+    /// The target's id.
+    pub target: String,
+    /// Its verdict with them.
+    pub before: Verdict,
+    /// Its verdict without them.
+    pub after: Verdict,
+}
+
 /// Every promise that stands worse without one of the cameras, camera by camera. All heads of a camera fail with it.
 pub fn lost(session: &Session) -> Vec<Lost> {
-    let site = session.site();
-    let mut found = Vec::new();
-    for (place, camera) in site.file().cameras.iter().enumerate() {
-        let left = evaluation::seen_by(site, session.views());
-        let left: Vec<_> = left.into_iter().filter(|seen| seen.head.camera() != place).collect();
-        let then = evaluation::verdicts(site, &left);
-        let pairs = session.results().iter().zip(&then).filter(|(now, then)| then.verdict > now.verdict);
-        found.extend(pairs.map(|(now, then)| Lost {
+    let cameras = session.site().file().cameras.iter();
+    let each = cameras.flat_map(|camera| {
+        let fallen = lost_together(session, std::slice::from_ref(&camera.id));
+        fallen.into_iter().map(|Fallen { target, before, after }| Lost {
             camera: camera.id.clone(),
-            target: now.target.clone(),
-            before: now.verdict,
-            after: then.verdict,
-        }));
-    }
-    found
+            target,
+            before,
+            after,
+        })
+    });
+    each.collect()
+}
+
+/// Every promise that stands worse when these cameras fail together: behind one link, one box.
+pub fn lost_together(session: &Session, cameras: &[String]) -> Vec<Fallen> {
+    let site = session.site();
+    let file = site.file();
+    let mut left = evaluation::seen_by(site, session.views());
+    left.retain(|seen| !cameras.contains(&file.cameras[seen.head.camera()].id));
+    let then = evaluation::verdicts(site, &left);
+    let pairs = session.results().iter().zip(&then).filter(|(now, then)| then.verdict > now.verdict);
+    pairs.map(|(now, then)| Fallen { target: now.target.clone(), before: now.verdict, after: then.verdict }).collect()
 }

@@ -2,6 +2,7 @@
 
 use crate::equipment::build::{Takes, takes, usual};
 use crate::file::MountedAs;
+use crate::math::nearest_on;
 use crate::scene::{Scene, Solid};
 use crate::site::Head;
 use glam::{DVec2, DVec3};
@@ -96,8 +97,7 @@ fn wall_out(head: &Head, scene: &Scene) -> Option<DVec2> {
     let wall = walls.min_by(|a, b| far(a).total_cmp(&far(b)))?;
     let edge = |(a, b): (DVec2, DVec2)| {
         let along = b - a;
-        let share = ((here - a).dot(along) / along.length_squared()).clamp(0.0, 1.0);
-        (here.distance(a + along * share), along.perp().normalize_or_zero())
+        (here.distance(nearest_on(here, a, b)), along.perp().normalize_or_zero())
     };
     let (_, normal) = wall.edges().map(edge).min_by(|a, b| a.0.total_cmp(&b.0))?;
     // Out of what is filled; of a thin wall to the side that the camera is on, or looks to.

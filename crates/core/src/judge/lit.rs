@@ -53,7 +53,7 @@ pub(crate) fn infrared_on(sight: &Sight) -> Option<Spread> {
 /// The head's own infrared light over where a subject may be, 1 at the rated range, with what a plate throws back.
 fn infrared_over(sight: &Sight, beam: &Beam, places: &[DVec3]) -> Spread {
     let (light, eye) = (sight.head.light(), sight.head.position());
-    let off = sight.rules.uncertainties.aim_deg.to_radians();
+    let off = sight.head.aim_uncertain().rad();
     let back = |place: DVec3| {
         if sight.target.is_reflecting { light.thrown_back(eye, place, sight.rules.retro_times) } else { 1.0 }
     };

@@ -7,7 +7,7 @@ use super::plate::plate;
 use super::vehicle::vehicle;
 use crate::file::{ShapeKind, Subject, TargetFile};
 use crate::judge::{Session, SightLine};
-use crate::math::View;
+use crate::math::{View, nearest_on};
 use crate::site::subject::usual_size;
 use crate::site::{Head, Target};
 use crate::verdict::Verdict;
@@ -71,10 +71,7 @@ pub fn figures(session: &Session, head: &Head) -> Vec<Figure> {
 fn velocity(file: &TargetFile, at: DVec3, eye: DVec3) -> DVec3 {
     let along = || {
         let points = file.shape.points.windows(2).map(|pair| (DVec2::from_array(pair[0]), DVec2::from_array(pair[1])));
-        let off = |(a, b): &(DVec2, DVec2)| {
-            let share = ((at.truncate() - *a).dot(*b - *a) / (*b - *a).length_squared()).clamp(0.0, 1.0);
-            at.truncate().distance(a.lerp(*b, share))
-        };
+        let off = |(a, b): &(DVec2, DVec2)| at.truncate().distance(nearest_on(at.truncate(), *a, *b));
         points.min_by(|a, b| off(a).total_cmp(&off(b))).map(|(a, b)| (b - a).normalize_or_zero())
     };
     let faces = || file.facing_deg.map(|deg| DVec2::new(deg.to_radians().sin(), deg.to_radians().cos()));

@@ -1,7 +1,7 @@
 //! Solids that may stand in the way: outlines extruded from a base to a top.
 
 use super::USUAL_REFLECTANCE;
-use crate::math::Interval;
+use crate::math::{Interval, nearest_on};
 use geo::coordinate_position::{CoordPos, CoordinatePosition};
 use geo::{Coord, LineString, Polygon};
 use glam::{DVec2, DVec3};
@@ -155,10 +155,7 @@ impl Solid {
 
     /// The point of the outline that is nearest to a point of the plan.
     pub fn nearest_on_outline(&self, at: DVec2) -> DVec2 {
-        let on = |(a, b): (DVec2, DVec2)| {
-            let along = b - a;
-            a + along * ((at - a).dot(along) / along.length_squared()).clamp(0.0, 1.0)
-        };
+        let on = |(a, b): (DVec2, DVec2)| nearest_on(at, a, b);
         let near = |p: &DVec2, q: &DVec2| p.distance_squared(at).total_cmp(&q.distance_squared(at));
         self.edges().map(on).min_by(near).unwrap_or(at)
     }

@@ -2,7 +2,7 @@
 //! Whatever stands in it may hide something; what stands outside it hides nothing.
 
 use super::Solid;
-use crate::math::{Ring, clip, hull, keep_left, ring_area as area, sides};
+use crate::math::{Ring, clip, hull, keep_left, nearest_on, ring_area as area, sides};
 use glam::{DVec2, DVec3};
 
 /// A shorter shared edge than this, m, is a touch and no hindrance.
@@ -223,7 +223,5 @@ fn box_of(points: &[DVec2]) -> (DVec2, DVec2) {
 }
 
 fn distance_to(p: DVec2, a: DVec2, b: DVec2) -> f64 {
-    let along = b - a;
-    let share = ((p - a).dot(along) / along.length_squared()).clamp(0.0, 1.0);
-    p.distance(a + along * share)
+    p.distance(nearest_on(p, a, b))
 }

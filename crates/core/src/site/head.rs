@@ -12,6 +12,11 @@ use std::sync::OnceLock;
 
 /// A camera hangs on its spot if it is drawn so near to it, m.
 const ON_SPOT_M: f64 = 0.05;
+/// What a picture showed of an aim surely holds within so many standard deviations; and no picture tells more than this, degrees and share
+/// (ours).
+const SURELY_SIGMAS: f64 = 2.0;
+const LEAST_AIM_DEG: f64 = 0.1;
+const LEAST_FOCAL: f64 = 0.003;
 /// How near to the picture's edge, px, a pixel off the tabulated curve is looked up exactly.
 const NEAR_EDGE_PX: f64 = 1e-4;
 /// The table of the curve reaches so far past the picture's corners: what an uncertain aim may ask for.
@@ -29,6 +34,7 @@ pub struct Head {
     pan: Angle,
     tilt: Angle,
     roll: Angle,
+    aim_uncertain: Angle,
     view: View,
     fitted: FittedLens,
     spot: Option<String>,
@@ -83,9 +89,13 @@ impl Head {
         };
         let projection = fitted.projection(focal_mm);
         // A window that is cut out by figures is as sure as the round picture under it.
-        let aim = Angle::degrees(rules.uncertainties.aim_deg);
-        let share = rules.uncertainties.focal(lens.is_zoom());
-        let rolls = Angle::degrees(rules.uncertainties.roll_deg);
+        // What its picture showed is known better than what a hand was told to set.
+        let built = file.as_built().filter(|_| which == Which::Own);
+        let known = built.map(|built| Angle::degrees((built.aim_sigma_deg * SURELY_SIGMAS).max(LEAST_AIM_DEG)));
+        let aim = known.unwrap_or(Angle::degrees(rules.uncertainties.aim_deg));
+        let rolls = known.unwrap_or(Angle::degrees(rules.uncertainties.roll_deg));
+        let share = built.map(|built| (built.focal_sigma * SURELY_SIGMAS).max(LEAST_FOCAL));
+        let share = share.unwrap_or_else(|| rules.uncertainties.focal(lens.is_zoom()));
         let turned = |[pan_steps, tilt_steps, roll_steps]: [f64; 3]| {
             Pose::new(position, pan + aim * pan_steps, tilt + aim * tilt_steps, roll + rolls * roll_steps)
         };
@@ -108,6 +118,7 @@ impl Head {
             pan,
             tilt,
             roll,
+            aim_uncertain: aim,
             curve: LensCurve::new(projection.bend(), reach.cos()),
             nine: std::array::from_fn(|i| turned([(i % 3) as f64 - 1.0, (i / 3) as f64 - 1.0, 0.0]).forward),
             short_px: projection.focal_px() * (1.0 - share),
@@ -262,6 +273,11 @@ impl Head {
         self.roll
     }
 
+    /// How far its aim may be off, each angle.
+    pub fn aim_uncertain(&self) -> Angle {
+        self.aim_uncertain
+    }
+
     /// The view as stated.
     pub fn view(&self) -> &View {
         &self.view
@@ -407,6 +423,14 @@ impl Head {
         self.no_more_than_under(least, |source| source.least_up(point))
     }
 
+    /// Whether a point lands in the picture as stated or with the aim or the focal length off.
+    pub fn shows_perhaps(&self, point: DVec3) -> bool {
+        let wide = self.short_px / self.view.projection.focal_px();
+        let projection = self.view.projection.scaled(wide);
+        let holds = |pose: &Pose| View { pose: *pose, projection }.holds(point);
+        self.view.holds(point) || self.corners.iter().any(holds)
+    }
+
     /// Whether points, none further than `apart` (as an angle) from the middle of them, stay in the picture over the uncertain
     /// aim, roll and focal length; with them all that lies between them.
     pub fn surely_hold(&self, points: &[DVec3], apart: f64) -> bool {
@@ -456,6 +480,9 @@ mod tests {
     fn camera_at(position: [f64; 2], model: Model, head: HeadFile) -> CameraFile {
         let (id, name) = ("c".into(), "C".into());
         CameraFile {
+            mount: None,
+            reacts: None,
+            fitting: None,
             id,
             name,
             position,
@@ -466,6 +493,7 @@ mod tests {
             emitter: None,
             power: None,
             stream: None,
+            device: None,
             existing: None,
             height_m: 3.0,
             ground_m: 0.0,

@@ -1,11 +1,6 @@
 //! How long a cable is: its way on the plan, what it rises and falls, slack, and what lies in a housing.
 
-use crate::file::{Cable, Point2};
-
-/// Slack (handbook, section 12; common practice, no source).
-pub const SLACK: f64 = 1.10;
-/// What lies within a housing, m.
-pub const IN_HOUSING_M: f64 = 0.12;
+use crate::file::{Cable, Point2, WiringRules};
 
 /// An end of a cable: where it is, and how high, m.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -17,7 +12,7 @@ pub struct End {
 }
 
 /// The length of a cable between two ends, m; as stated, where that is known.
-pub fn length_m(cable: &Cable, from: End, to: End) -> f64 {
+pub fn length_m(cable: &Cable, from: End, to: End, rules: &WiringRules) -> f64 {
     if let Some(length) = cable.length_m {
         return length;
     }
@@ -27,5 +22,5 @@ pub fn length_m(cable: &Cable, from: End, to: End) -> f64 {
         Some(route) => (from.height_m - route).abs() + (route - to.height_m).abs(),
         None => (from.height_m - to.height_m).abs(),
     };
-    (plan + rise) * SLACK + IN_HOUSING_M
+    (plan + rise) * (1.0 + rules.slack_share) + rules.housing_m
 }

@@ -1,14 +1,15 @@
 //! What a camera sends: measured, or a start value by its picture (handbook, section 12; common practice, no source).
 
-use crate::file::CameraFile;
+use crate::file::{CameraFile, Codec, HeadFile, WiringRules};
 
 /// Start values at 15 pictures a second, H.265, moderate motion: megapixels and Mbit/s.
 const START: [(f64, f64); 4] = [(2.0, 2.0), (4.0, 3.5), (5.0, 4.0), (8.0, 6.5)];
 /// The pictures a second that they are for, and how the rate goes with others.
 const START_FPS: f64 = 15.0;
 const BY_FRAMES: f64 = 0.7;
-/// A start value may be so much lower or higher, as shares.
-pub const SPREAD: [f64; 2] = [0.6, 1.6];
+/// What H.264 takes where H.265 takes one, and what a scene takes in which much moves.
+const H264: f64 = 1.7;
+const BUSY: f64 = 1.6;
 
 /// A bit rate with what it may be, Mbit/s.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -19,19 +20,30 @@ pub struct Rate {
     pub between: [f64; 2],
 }
 
-/// What a camera sends, all its heads together.
-pub fn rate_of(camera: &CameraFile) -> Rate {
+/// What a camera sends, all its heads together. What its pictures take at night is within the spread.
+pub fn rate_of(camera: &CameraFile, rules: &WiringRules) -> Rate {
     if let Some(mbps) = camera.stream.and_then(|stream| stream.mbps) {
         return Rate { mbps, between: [mbps; 2] };
     }
     let sensor = &camera.model.sensor;
     let one = start_mbps(f64::from(sensor.width_px) * f64::from(sensor.height_px) / 1e6);
-    let heads = camera.heads.iter().map(|head| {
-        let fps = head.exposure.as_ref().map_or(START_FPS, |exposure| exposure.fps);
-        one * (fps / START_FPS).powf(BY_FRAMES)
-    });
-    let mbps: f64 = heads.sum();
-    Rate { mbps, between: SPREAD.map(|share| mbps * share) }
+    let heads = camera.heads.iter().map(|head| one * by_frames(frames_of(camera, head) / START_FPS));
+    let stream = camera.stream.as_ref();
+    let packed = if stream.and_then(|stream| stream.codec) == Some(Codec::H264) { H264 } else { 1.0 };
+    let busy = if stream.is_some_and(|stream| stream.busy) { BUSY } else { 1.0 };
+    let mbps = heads.sum::<f64>() * packed * busy;
+    Rate { mbps, between: [1.0 - rules.rate_less_share, 1.0 + rules.rate_more_share].map(|share| mbps * share) }
+}
+
+/// How the rate goes with frames: times so many, times this.
+pub fn by_frames(times: f64) -> f64 {
+    times.powf(BY_FRAMES)
+}
+
+/// The pictures a second that are recorded of a head.
+pub fn frames_of(camera: &CameraFile, head: &HeadFile) -> f64 {
+    let stated = camera.stream.and_then(|stream| stream.fps);
+    stated.or(head.exposure.as_ref().map(|exposure| exposure.fps)).unwrap_or(START_FPS)
 }
 
 /// The start value of a picture of so many megapixels: between two of the table in proportion, beyond it as at its end.

@@ -34,7 +34,8 @@ pub struct StoreTold {
 pub fn store(site: &SiteFile) -> StoreTold {
     let cameras = || site.cameras.iter().filter(|camera| !camera.goes());
     let of_rates = |which: fn(&super::rate::Rate) -> f64| -> f64 {
-        cameras().map(|camera| which(&rate_of(camera)) * share_recorded(camera)).sum::<f64>() * GB_PER_MBPS_DAY
+        cameras().map(|camera| which(&rate_of(camera, &site.rules.wiring)) * share_recorded(camera)).sum::<f64>()
+            * GB_PER_MBPS_DAY
     };
     let (gb_per_day, at_most) = (of_rates(|rate| rate.mbps), of_rates(|rate| rate.between[1]));
     let days = site.brief.as_ref().and_then(|brief| brief.retention_days);

@@ -1,136 +1,21 @@
 //! All that is told of the wiring of a site: each cable, each box, each link between boxes, and the store.
 
+use super::conduit::paths_told;
+use super::findings::Findings;
 use super::length::length_m;
 use super::net::{Net, Run, Thing};
 use super::power::{loop_ohm, reaches};
 use super::rate::rate_of;
-use super::store::{StoreTold, store};
+use super::runs::runs;
+use super::store::store;
+use super::told::{CableTold, LinkTold, NodeTold, Wired};
 use crate::equipment::power_class::PowerClass;
-use crate::file::{Cable, CableKind, CableWay, CameraFile, Node, NodeKind, SiteFile};
+use crate::file::{Cable, CableKind, CableWay, CameraFile, Node, NodeKind, SiteFile, WiringRules};
 use crate::verdict::Verdict;
-use serde::Serialize;
-use std::collections::HashMap;
-use utoipa::ToSchema;
+use std::collections::{HashMap, HashSet};
 
-/// A channel of copper, m (IEEE 802.3, ANSI/TIA-568); past 90 m poor or outdoor cable may fail (common practice, no source).
-pub const CHANNEL_M: f64 = 100.0;
-const SURE_M: f64 = 90.0;
-/// An extended-reach port of a switch, m; with its partner at the far end, or a recorder's own port. At so many Mbit/s.
-const EXTENDED_M: f64 = 250.0;
-const EXTENDED_PAIR_M: f64 = 300.0;
-const EXTENDED_MBPS: f64 = 10.0;
 /// How fast a port is where nobody says, Mbit/s.
-const PORT_MBPS: f64 = 1000.0;
-/// What a repeater or an extender draws itself, W (common practice, no source).
-const PASSES_W: f64 = 3.0;
-/// So much of ports and power is used at most where a fifth is left free (common practice, no source).
-const USED: f64 = 0.8;
-/// The most of a cord's voltage that may be lost (common practice, no source).
-const CORD_DROP: f64 = 0.10;
-
-/// What is told of a cable.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct CableTold {
-    /// Its id.
-    pub id: String,
-    /// How long it is, m.
-    pub length_m: f64,
-    /// How long it may be, m; null where its kind has no such limit.
-    #[schema(required)]
-    pub limit_m: Option<f64>,
-    /// Whether it carries what it must.
-    pub verdict: Verdict,
-    /// Resistance of its loop, ohms; null where it carries no power.
-    #[schema(required)]
-    pub loop_ohm: Option<f64>,
-    /// What it feeds draws, W; null where it carries no power.
-    #[schema(required)]
-    pub watts: Option<f64>,
-    /// Voltage at what it feeds, V; null where it carries no power, or where it will not run.
-    #[schema(required)]
-    pub volts_at_device: Option<f64>,
-    /// Lost in it, W.
-    #[schema(required)]
-    pub watts_lost: Option<f64>,
-    /// What goes over it, Mbit/s.
-    pub mbps: f64,
-    /// How fast it is, Mbit/s; null for a cord.
-    #[schema(required)]
-    pub speed_mbps: Option<f64>,
-    /// What is wrong with it, in words, the worst first.
-    pub says: Vec<String>,
-}
-
-/// What is told of a box.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct NodeTold {
-    /// Its id.
-    pub id: String,
-    /// How many cables go in.
-    pub ports_used: u32,
-    /// How many may.
-    #[schema(required)]
-    pub ports: Option<u32>,
-    /// The power that it gives, with what is lost in its cables, W.
-    pub drawn_w: f64,
-    /// What the classes of all that it feeds may draw of it together, W: what some boxes set aside.
-    pub reserved_w: f64,
-    /// What it can give.
-    #[schema(required)]
-    pub budget_w: Option<f64>,
-    /// Whether it does.
-    pub verdict: Verdict,
-    /// What is wrong with it, in words, the worst first.
-    pub says: Vec<String>,
-}
-
-/// What is told of a cable between two boxes.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct LinkTold {
-    /// The cable's id.
-    pub cable: String,
-    /// What goes over it, Mbit/s.
-    pub mbps: f64,
-    /// What can.
-    pub capacity_mbps: f64,
-    /// Whether it does, with bit rates as high as their start values may be.
-    pub verdict: Verdict,
-    /// The ids of the cameras that are lost with it.
-    pub cameras: Vec<String>,
-}
-
-/// The wiring of a site.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Wired {
-    /// Its cables, in the file's order.
-    pub cables: Vec<CableTold>,
-    /// Its boxes, in the file's order.
-    pub nodes: Vec<NodeTold>,
-    /// Its links, in the file's order.
-    pub links: Vec<LinkTold>,
-    /// Its store.
-    pub store: StoreTold,
-    /// What does not hang together, in words.
-    pub faults: Vec<String>,
-}
-
-/// Findings with their verdicts: the worst is the verdict of all.
-#[derive(Default)]
-struct Findings(Vec<(Verdict, String)>);
-
-impl Findings {
-    fn that(&mut self, verdict: Verdict, says: impl FnOnce() -> String) {
-        if verdict != Verdict::Kept {
-            self.0.push((verdict, says()));
-        }
-    }
-
-    fn told(mut self) -> (Verdict, Vec<String>) {
-        self.0.sort_by_key(|(verdict, _)| std::cmp::Reverse(*verdict));
-        let verdict = self.0.first().map_or(Verdict::Kept, |(verdict, _)| *verdict);
-        (verdict, self.0.into_iter().map(|(_, says)| says).collect())
-    }
-}
+pub(super) const PORT_MBPS: f64 = 1000.0;
 
 /// Power over a run.
 #[derive(Clone, Copy)]
@@ -148,6 +33,7 @@ struct Fed {
 /// The figures of a site's network, as they are gathered from the cameras up to the recorder.
 struct Gathered<'a> {
     net: Net<'a>,
+    rules: WiringRules,
     lengths: Vec<f64>,
     /// What goes over each run: as stated, and at most; and whose.
     mbps: Vec<[f64; 2]>,
@@ -155,6 +41,8 @@ struct Gathered<'a> {
     fed: Vec<Option<Fed>>,
     /// Where a run's power comes from, if its upper end gives or passes any.
     gives: Vec<bool>,
+    /// What cords feed, by id.
+    on_cords: HashSet<&'a str>,
 }
 
 /// What is told of the wiring of a site, whose file is in order.
@@ -162,15 +50,27 @@ pub fn wired(site: &SiteFile) -> Wired {
     let gathered = Gathered::of(site);
     let nodes = site.network.iter().flat_map(|network| &network.nodes);
     let extended = gathered.extended_beyond();
-    let cables = (0..gathered.net.runs.len()).map(|place| gathered.cable(place, extended.contains(&place))).collect();
-    let nodes = nodes.map(|node| gathered.node(node)).collect();
+    let cables: Vec<CableTold> =
+        (0..gathered.net.runs.len()).map(|place| gathered.cable(place, extended.contains(&place))).collect();
+    let nodes: Vec<NodeTold> = nodes.map(|node| gathered.node(node)).collect();
     let links = (0..gathered.net.runs.len()).filter_map(|place| gathered.link(place)).collect();
-    Wired { cables, nodes, links, store: store(site), faults: gathered.net.faults }
+    let laid = gathered.net.runs.iter().zip(&gathered.lengths);
+    let laid = laid.filter(|(run, _)| !matches!(run.cable.kind, CableKind::Cord | CableKind::Wireless));
+    Wired {
+        runs: runs(site, &gathered.net, &cables, &nodes),
+        ways: paths_told(site),
+        cable_m: laid.map(|(_, length)| length).sum(),
+        cables,
+        nodes,
+        links,
+        store: store(site),
+        faults: gathered.net.faults,
+    }
 }
 
 /// What a camera draws, W, and its class.
-fn draws(camera: &CameraFile) -> (Option<f64>, Option<u32>) {
-    let own = camera.power.unwrap_or(crate::file::CameraPower { class: None, watts: None });
+pub(super) fn draws(camera: &CameraFile) -> (Option<f64>, Option<u32>) {
+    let own = camera.power.unwrap_or(crate::file::CameraPower { class: None, watts: None, battery_months: None });
     let class = own.class.or(camera.model.power_class);
     let watts = own.watts.or(camera.model.watts).or_else(|| Some(PowerClass::of(class?)?.device_w));
     (watts, class.or_else(|| PowerClass::for_watts(watts?)))
@@ -179,16 +79,26 @@ fn draws(camera: &CameraFile) -> (Option<f64>, Option<u32>) {
 impl<'a> Gathered<'a> {
     fn of(site: &'a SiteFile) -> Gathered<'a> {
         let net = Net::of(site);
+        let rules = site.rules.wiring;
         let count = net.runs.len();
-        let lengths = net.runs.iter().map(|run| length_m(run.cable, run.up.end(), run.down.end())).collect();
+        // A route is told from where its cable begins, whichever end is nearer to the recorder.
+        let length = |run: &Run| match run.up.id() == run.cable.from {
+            true => length_m(run.cable, run.up.end(), run.down.end(), &rules),
+            false => length_m(run.cable, run.down.end(), run.up.end(), &rules),
+        };
+        let lengths = net.runs.iter().map(length).collect();
         let mut gathered = Gathered {
             net,
+            rules,
             lengths,
             mbps: vec![[0.0; 2]; count],
             cameras: vec![vec![]; count],
             fed: vec![None; count],
             gives: vec![false; count],
+            on_cords: HashSet::new(),
         };
+        let cords = gathered.net.runs.iter().filter(|run| run.cable.kind == CableKind::Cord);
+        gathered.on_cords = cords.map(|run| run.down.id()).collect();
         // From the recorder outwards it is known where power comes from; from the cameras inwards what is drawn.
         for place in gathered.net.order.clone() {
             gathered.find_source(place);
@@ -207,7 +117,7 @@ impl<'a> Gathered<'a> {
     /// Whether a run's upper end gives power, or passes on what its own cable brings.
     fn find_source(&mut self, place: usize) {
         let run = self.net.runs[place];
-        let Some(node) = run.up.node().filter(|_| run.cable.kind != CableKind::Fibre) else { return };
+        let Some(node) = run.up.node().filter(|_| run.cable.kind.carries_power()) else { return };
         let passed = node.kind.passes_power()
             && self.net.order.iter().any(|other| self.net.runs[*other].down.id() == node.id && self.gives[*other]);
         self.gives[place] = node.gives_power || passed;
@@ -215,7 +125,7 @@ impl<'a> Gathered<'a> {
 
     /// Whether a cord feeds a thing.
     fn has_cord(&self, id: &str) -> bool {
-        self.net.runs.iter().any(|run| run.cable.kind == CableKind::Cord && run.down.id() == id)
+        self.on_cords.contains(id)
     }
 
     fn add_up(&mut self, place: usize) {
@@ -224,7 +134,7 @@ impl<'a> Gathered<'a> {
         let below: Vec<usize> = below.into_iter().filter(|other| self.net.runs[*other].reached).collect();
         let (watts, class) = match run.down {
             Thing::Camera(camera) => {
-                let rate = rate_of(camera);
+                let rate = rate_of(camera, &self.rules);
                 self.mbps[place] = [rate.mbps, rate.between[1]];
                 self.cameras[place] = vec![&camera.id];
                 draws(camera)
@@ -235,6 +145,8 @@ impl<'a> Gathered<'a> {
                     let lost = self.cameras[*other].clone();
                     self.cameras[place].extend(lost);
                 }
+                let beside: f64 = node.others.iter().map(|other| other.mbps).sum();
+                self.mbps[place] = self.mbps[place].map(|mbps| mbps + beside);
                 self.takes(node, &below)
             }
         };
@@ -257,7 +169,7 @@ impl<'a> Gathered<'a> {
     fn takes(&self, node: &Node, below: &[usize]) -> (Option<f64>, Option<u32>) {
         let passed: f64 = below.iter().filter_map(|other| self.fed[*other]).map(|fed| fed.watts + fed.lost_w).sum();
         if node.kind.passes_power() {
-            (Some(PASSES_W + passed), node.power_class_in)
+            (Some(self.rules.passes_w + passed), node.power_class_in)
         } else if node.power_class_in.is_some() {
             (Some(if node.gives_power { passed } else { 0.0 }), node.power_class_in)
         } else {
@@ -301,7 +213,7 @@ impl<'a> Gathered<'a> {
         let of = |thing: Thing| thing.node().map_or(f64::INFINITY, |node| node.speed_mbps.unwrap_or(PORT_MBPS));
         match run.cable.kind {
             CableKind::Cord => None,
-            _ if run.cable.extended => Some(EXTENDED_MBPS),
+            _ if run.cable.extended => Some(self.rules.extended_mbps),
             // One end is a box: two cameras are not joined.
             _ => Some(of(run.up).min(of(run.down))),
         }
@@ -309,17 +221,24 @@ impl<'a> Gathered<'a> {
 
     fn cable(&self, place: usize, no_port: bool) -> CableTold {
         let run = &self.net.runs[place];
-        let (length, limit) = (self.lengths[place], limit_m(run));
+        let (length, limit) = (self.lengths[place], limit_m(run, &self.rules));
+        let sure = self.rules.sure_m;
         let mut found = Findings::default();
         if let Some(limit) = limit {
-            let sure = run.cable.extended || length <= SURE_M || !may_be_poor(run.cable);
+            let sure = run.cable.extended || length <= sure || !may_be_poor(run.cable);
             found.that(Verdict::of(length <= limit, sure), || match length <= limit {
-                true => format!("{length:.0} m: over {SURE_M:.0} m poor or outdoor cable may fail"),
+                true => format!("{length:.0} m: over {sure:.0} m poor or outdoor cable may fail"),
                 false => format!("{length:.0} m, {limit:.0} m at most"),
             });
         }
         if no_port {
             found.that(Verdict::Broken, || format!("{} has no extended-reach port left for it", run.up.name()));
+        }
+        if run.cable.kind == CableKind::Wireless {
+            self.wireless(run, &mut found);
+        }
+        if run.cable.existing.is_some() && !run.cable.tested && run.cable.kind != CableKind::Wireless {
+            found.that(Verdict::Tight, || "was there before and nobody has tested it".to_owned());
         }
         if !run.reached && run.cable.kind != CableKind::Cord {
             found.that(Verdict::Broken, || "has no way to a recorder".to_owned());
@@ -346,14 +265,30 @@ impl<'a> Gathered<'a> {
             mbps: self.mbps[place][0],
             speed_mbps: speed,
             says,
+            cautions: cautions(run.cable),
         }
+    }
+
+    /// A wireless link holds where its signal was measured and is strong enough.
+    fn wireless(&self, run: &Run, found: &mut Findings) {
+        let least = self.rules.signal_dbm;
+        let measured = run.cable.signal_dbm;
+        found.that(measured.map_or(Verdict::Unknown, |signal| Verdict::of(signal >= least, signal >= least)), || {
+            match measured {
+                Some(signal) => format!("signal {signal:.0} dBm, {least:.0} at least"),
+                None => format!("nobody has measured the signal at {}", run.down.name()),
+            }
+        });
     }
 
     fn power_findings(&self, place: usize, found: &mut Findings) {
         let run = &self.net.runs[place];
         let Some(fed) = self.fed[place] else {
             let wants = match run.down {
-                Thing::Camera(camera) => run.cable.kind != CableKind::Cord && !self.has_cord(&camera.id),
+                Thing::Camera(camera) => {
+                    let battery = camera.power.is_some_and(|power| power.battery_months.is_some());
+                    run.cable.kind != CableKind::Cord && !self.has_cord(&camera.id) && !battery
+                }
                 Thing::Node(node) => node.power_class_in.is_some() || node.kind.passes_power(),
             };
             if run.cable.kind == CableKind::Cord {
@@ -370,13 +305,13 @@ impl<'a> Gathered<'a> {
         };
         let Some(class) = fed.class else {
             let drop = fed.volts.map(|volts| (fed.source_v - volts) / fed.source_v);
-            let holds = drop.is_some_and(|drop| drop <= CORD_DROP);
+            let holds = drop.is_some_and(|drop| drop <= self.rules.cord_drop_share);
             found.that(Verdict::of(holds, holds), || match drop {
                 Some(drop) => format!(
                     "{:.0} % of its {} V are lost, {:.0} % at most",
                     drop * 100.0,
                     fed.source_v,
-                    CORD_DROP * 100.0
+                    self.rules.cord_drop_share * 100.0
                 ),
                 None => "will not run: the cord takes more than there is".to_owned(),
             });
@@ -402,25 +337,27 @@ impl<'a> Gathered<'a> {
     }
 
     fn node(&self, node: &Node) -> NodeTold {
-        let at = |run: &&Run| run.cable.kind != CableKind::Cord && (run.up.id() == node.id || run.down.id() == node.id);
-        let ports_used = self.net.runs.iter().filter(at).count() as u32;
+        let at = |run: &&Run| run.cable.kind.takes_a_port() && (run.up.id() == node.id || run.down.id() == node.id);
+        let ports_used = (self.net.runs.iter().filter(at).count() + node.others.len()) as u32;
         let powers = self.net.from.get(node.id.as_str()).into_iter().flatten().filter_map(|place| self.fed[*place]);
-        let (mut drawn_w, mut reserved_w) = (0.0, 0.0);
+        let beside = node.others.iter().fold(0.0, |sum, other| sum + other.watts);
+        let (mut drawn_w, mut reserved_w) = (beside, beside);
         for fed in powers {
             drawn_w += fed.watts + fed.lost_w;
             reserved_w += fed.class.and_then(PowerClass::of).map_or(fed.watts + fed.lost_w, |of| of.source_w);
         }
+        let used_at_most = 1.0 - self.rules.free_share;
         let mut found = Findings::default();
         let joins = matches!(node.kind, NodeKind::Switch | NodeKind::Recorder | NodeKind::Router);
         if let Some(ports) = node.ports {
-            let free = !joins || f64::from(ports_used) <= USED * f64::from(ports);
+            let free = !joins || f64::from(ports_used) <= used_at_most * f64::from(ports);
             found.that(Verdict::of(ports_used <= ports, free), || match ports_used <= ports {
                 true => format!("{ports_used} of {ports} ports: less than a fifth is free"),
                 false => format!("{ports_used} cables for {ports} ports"),
             });
         }
         if let Some(budget) = node.budget_w {
-            found.that(Verdict::of(drawn_w <= budget, drawn_w <= USED * budget), || match drawn_w <= budget {
+            found.that(Verdict::of(drawn_w <= budget, drawn_w <= used_at_most * budget), || match drawn_w <= budget {
                 true => format!("{drawn_w:.1} of {budget:.0} W: less than a fifth is free"),
                 false => format!("{drawn_w:.1} W are drawn, it gives {budget:.0}"),
             });
@@ -431,6 +368,7 @@ impl<'a> Gathered<'a> {
             ports_used,
             ports: node.ports,
             drawn_w,
+            battery_h: node.battery_wh.filter(|_| drawn_w > 0.0).map(|held| held / drawn_w),
             reserved_w,
             budget_w: node.budget_w,
             verdict,
@@ -453,17 +391,36 @@ impl<'a> Gathered<'a> {
 }
 
 /// How long a run may be, m.
-fn limit_m(run: &Run) -> Option<f64> {
+fn limit_m(run: &Run, rules: &WiringRules) -> Option<f64> {
     let of_recorder = || [run.up, run.down].into_iter().filter_map(Thing::node).any(|n| n.kind == NodeKind::Recorder);
     let with_partner = || run.down.node().is_some_and(|node| node.kind == NodeKind::Extender);
     match run.cable.kind {
-        CableKind::Fibre | CableKind::Cord => None,
-        _ if run.cable.extended => Some(if of_recorder() || with_partner() { EXTENDED_PAIR_M } else { EXTENDED_M }),
-        _ => Some(CHANNEL_M),
+        CableKind::Fibre | CableKind::Cord | CableKind::Wireless => None,
+        _ if run.cable.extended => {
+            Some(if of_recorder() || with_partner() { rules.extended_pair_m } else { rules.extended_m })
+        }
+        _ => Some(rules.channel_m),
     }
 }
 
 /// Whether a cable may hold less than a good one indoors.
 fn may_be_poor(cable: &Cable) -> bool {
-    cable.kind == CableKind::Cat5e || matches!(cable.way, Some(CableWay::Trench | CableWay::Air))
+    cable.kind == CableKind::Cat5e
+        || cable.existing.is_some()
+        || matches!(cable.way, Some(CableWay::Trench | CableWay::Air))
+}
+
+/// What whoever lays a cable takes care of (handbook, sections 8 and 12).
+fn cautions(cable: &Cable) -> Vec<String> {
+    let copper = !matches!(cable.kind, CableKind::Fibre | CableKind::Wireless);
+    let mut said = vec![];
+    match cable.way {
+        Some(CableWay::Trench) => said.push("Ask where pipes and cables lie before you dig."),
+        Some(CableWay::Air) => said.push("Keep clear of overhead lines; a span needs a wire that carries it."),
+        _ => {}
+    }
+    if copper && matches!(cable.way, Some(CableWay::Trench | CableWay::Air)) {
+        said.push("Outdoors: surge protection at both ends, earthed as local codes say; joints in a box of their own.");
+    }
+    said.into_iter().map(str::to_owned).collect()
 }

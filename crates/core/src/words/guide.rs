@@ -2,8 +2,8 @@
 //! must be answered before one leaves. All of it common practice, no source.
 
 use super::begins::{Begins, begins};
-use crate::file::limits::{LIMITS, UNCERTAINTIES};
-use crate::file::{Brief, KnownPlate, Rules, SiteKind, Subject, Task, USUAL_APART_DEG, known_plates};
+use crate::file::limits::{LIMITS, UNCERTAINTIES, WIRING};
+use crate::file::{Brief, KnownPlate, Rules, SiteKind, Subject, Task, USUAL_APART_DEG, WiringRules, known_plates};
 use crate::site::link::LEAST_PAIRS;
 use crate::site::subject::usual_size;
 use crate::site::tour::{USUAL_SLEW_DEG_S, USUAL_ZOOM_S};
@@ -113,6 +113,8 @@ pub struct Guide {
     pub defaults: Defaults,
     /// The limits and uncertainties where a file does not say.
     pub rules: Rules,
+    /// The limits of wiring where a file does not say.
+    pub wiring: WiringRules,
     /// Their ranges.
     pub limits: Vec<LimitRange>,
     /// How things begin.
@@ -145,6 +147,7 @@ pub fn guide() -> Guide {
         plates: known_plates(),
         defaults: Defaults { slew_deg_s: USUAL_SLEW_DEG_S, zoom_s: USUAL_ZOOM_S, apart_deg: USUAL_APART_DEG },
         rules: Rules::default(),
+        wiring: WiringRules::default(),
         limits: limits(),
         begins: begins(),
         heights_m: HEIGHTS_M,
@@ -158,7 +161,8 @@ pub fn guide() -> Guide {
 fn limits() -> Vec<LimitRange> {
     let range = |field, [least, most]: [f64; 2]| LimitRange { field, least, most };
     let rules = LIMITS.iter().map(|limit| range(limit.field, limit.range));
-    rules.chain(UNCERTAINTIES.iter().map(|limit| range(limit.field, limit.range))).collect()
+    let wiring = WIRING.iter().map(|limit| range(limit.field, limit.range));
+    rules.chain(UNCERTAINTIES.iter().map(|limit| range(limit.field, limit.range))).chain(wiring).collect()
 }
 
 const fn plain(says: &'static str, subject: Subject, task: Task, height_m: f64) -> PlainTask {

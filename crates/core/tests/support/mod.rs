@@ -1,6 +1,8 @@
 //! Site files for tests.
 #![allow(dead_code)]
 
+pub mod network;
+
 use serde_json::{Value, json};
 
 /// A sensor of so many pixels and millimetres.

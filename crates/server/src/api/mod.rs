@@ -15,8 +15,10 @@ mod pairing;
 mod pictures;
 mod sheets;
 mod sites;
+mod snapshots;
 mod standings;
 mod survey;
+mod wiring;
 
 pub use openapi::document;
 pub use pairing::routes as share_routes;
@@ -52,6 +54,10 @@ pub struct Settings {
     pub demo: Option<PathBuf>,
     /// Where the connected rangefinder listens.
     pub rangefinder: SocketAddr,
+    /// Where the managed switch answers.
+    pub switch: SocketAddr,
+    /// Where the stand-in for cameras answers.
+    pub cameras: SocketAddr,
     /// How long one computation may take.
     pub longest: Duration,
     /// This program, which reads drawings in processes of its own.
@@ -177,6 +183,8 @@ pub fn bare(
         .manage(standings::Standings::default())
         .manage(Desk::with_longest(settings.longest))
         .manage(survey::RangefinderAt(settings.rangefinder))
+        .manage(wiring::SwitchAt(settings.switch))
+        .manage(snapshots::CamerasAt(settings.cameras))
         .manage(Reader { program: settings.program.clone() })
         .manage(assets::Assets::read(&settings.web)?)
         .manage(guard::Guard::of(at, sharing.clone()))
@@ -210,6 +218,11 @@ pub fn compute_routes() -> Vec<rocket::Route> {
         survey::read_readings,
         survey::world_file,
         survey::measure,
+        wiring::route,
+        wiring::switch,
+        snapshots::snapshot,
+        snapshots::stand_in_picture,
+        snapshots::stand_in_turn,
         openapi::openapi
     ]
 }

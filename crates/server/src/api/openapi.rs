@@ -1,7 +1,9 @@
 //! The OpenAPI document, from which the front end's types are generated.
 
 use super::guard::LetIn;
-use super::{catalogue, compute, error, exchange, pairing, pictures, sheets, sites, standings, survey};
+use super::{
+    catalogue, compute, error, exchange, pairing, pictures, sheets, sites, snapshots, standings, survey, wiring,
+};
 use rocket::get;
 use rocket::serde::json::Json;
 use utoipa::OpenApi;
@@ -28,6 +30,11 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         survey::read_readings,
         survey::world_file,
         survey::measure,
+        wiring::route,
+        wiring::switch,
+        snapshots::snapshot,
+        snapshots::stand_in_picture,
+        snapshots::stand_in_turn,
         openapi,
         sites::health,
         sites::list,

@@ -40,6 +40,14 @@ pub struct Served {
     keep: Header<'static>,
 }
 
+impl Served {
+    /// A picture that nobody keeps.
+    pub fn of(picture: Picture) -> Served {
+        let media_type = if picture.media_type == "image/png" { ContentType::PNG } else { ContentType::JPEG };
+        Served { bytes: picture.bytes, media_type, keep: Header::new("Cache-Control", "no-store") }
+    }
+}
+
 /// One picture.
 #[utoipa::path(get, path = "/api/pictures/{name}", operation_id = "picture",
     params(("name" = String, Path, description = "The SHA-256 of its bytes, in hex")),

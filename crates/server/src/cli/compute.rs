@@ -7,7 +7,6 @@ use bright_angle_core::file::Question;
 use bright_angle_core::judge::Session;
 use bright_angle_core::show::coverage::section;
 use bright_angle_core::survey::{self, adjustment};
-use bright_angle_core::wire::wired::wired;
 use bright_angle_core::words::units::Units;
 use bright_angle_core::work::{Over, Patience};
 use bright_angle_core::{Fault, Site, evaluate_within, file};
@@ -56,10 +55,6 @@ pub fn relief(file: &Path, at_height_m: f64, cell_m: f64, bounds: &[f64]) -> Ans
         .map_err(|fault| vec![Fault::new(format!("--{}", fault.path.replace('_', "-")), fault.message)])?;
     let relief = whole_relief(&input::site(file)?, cells, at_height_m, &Patience::ENDLESS).map_err(too_large)?;
     Ok(relief.to_ascii_grid().trim_end().to_owned())
-}
-
-pub fn wire(file: &Path) -> Answer {
-    json(&wired(input::site(file)?.file()))
 }
 
 pub(super) fn session(site: Site) -> Result<Session, Vec<Fault>> {

@@ -2,6 +2,7 @@
 
 mod compute;
 mod exchange;
+mod fitting;
 mod ground;
 mod input;
 mod keeping;
@@ -9,6 +10,7 @@ mod lens;
 mod light;
 mod serve;
 mod view;
+mod wiring;
 
 use crate::drawing::Kind;
 use bright_angle_core::Fault;
@@ -20,6 +22,7 @@ use clap::{Args, Parser, Subcommand, ValueEnum};
 use std::io::Write;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use wiring::{NetworkArg, WishArg};
 
 /// Exit code for input that was refused; each fault is a line on standard error.
 const REFUSED: u8 = 2;
@@ -245,6 +248,82 @@ enum Command {
         /// Site file, or - for standard input
         file: PathBuf,
     },
+    /// Wire what is not wired yet, the cheapest legal way that is found: a JSON Patch
+    Route {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// What counts most
+        #[arg(long, value_enum, default_value_t = WishArg::Cheapest)]
+        wish: WishArg,
+        /// The whole answer with its costs, not the patch alone
+        #[arg(long)]
+        all: bool,
+    },
+    /// The wiring as a file: cables, ports, labels or materials as CSV, or a graph
+    Network {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// Which
+        #[arg(long, value_enum, default_value_t = NetworkArg::Cables)]
+        of: NetworkArg,
+    },
+    /// What the store makes of so many days of recording, and what gives, as JSON
+    Store {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// How many days
+        #[arg(long)]
+        days: u32,
+    },
+    /// How a head hangs: CSV `id,x,y,z,u,v` on standard input, metres of the site and pixels of the full picture; JSON out
+    Pose {
+        /// Site file
+        file: PathBuf,
+        #[command(flatten)]
+        head: ground::HeadArgs,
+        #[command(flatten)]
+        pose: fitting::PoseArgs,
+    },
+    /// All that is bought and brought, as JSON
+    Materials {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// As CSV
+        #[arg(long)]
+        csv: bool,
+    },
+    /// The steps at each camera, from the bench to the film, as JSON
+    Steps {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// Id of one camera; all where left out
+        #[arg(long)]
+        camera: Option<String>,
+    },
+    /// Whether what a camera hangs by will do, as JSON
+    Mount {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// The camera's id
+        #[arg(long)]
+        camera: String,
+    },
+    /// The work in visits, as JSON
+    Day {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// A stand-in for the cameras of a site, for demonstrations and tests: HTTP with Digest on loopback
+    Camera {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// Port on 127.0.0.1
+        #[arg(long, default_value_t = 8022)]
+        port: u16,
+        /// What is wrong, as in c3/h1:turned=3, with commas between
+        #[arg(long, value_delimiter = ',')]
+        fault: Vec<bright_angle_camera::Fault>,
+    },
     /// The JSON Schema of the site file, or of a catalogue
     Schema {
         /// Of what
@@ -330,7 +409,16 @@ pub fn run() -> ExitCode {
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),
         Command::Lens(args) => lens::lens(&args),
-        Command::Wire { file } => compute::wire(&file),
+        Command::Wire { file } => wiring::wire(&file),
+        Command::Route { file, wish, all } => wiring::route(&file, wish.into(), all),
+        Command::Network { file, of } => wiring::network(&file, of.into()),
+        Command::Store { file, days } => wiring::store(&file, days),
+        Command::Pose { file, head, pose } => fitting::pose(&file, head.into(), &pose),
+        Command::Materials { file, csv } => fitting::materials(&file, csv),
+        Command::Steps { file, camera } => fitting::steps(&file, camera.as_deref()),
+        Command::Mount { file, camera } => fitting::mount(&file, &camera),
+        Command::Day { file } => fitting::day(&file),
+        Command::Camera { file, port, fault } => return fitting::camera(&file, port, fault),
         Command::Schema { of: SchemaOf::Site } => compute::json(&site_schema()),
         Command::Schema { of: SchemaOf::Catalogue } => compute::json(&catalogue_schema()),
         Command::Guide => compute::json(&guide()),

@@ -57,6 +57,12 @@ pub struct ServeArgs {
     /// Where the connected rangefinder listens
     #[arg(long, default_value = "127.0.0.1:8019")]
     rangefinder: SocketAddr,
+    /// Where the managed switch answers
+    #[arg(long, default_value = "127.0.0.1:8021")]
+    switch: SocketAddr,
+    /// Where the stand-in for cameras answers
+    #[arg(long, default_value = "127.0.0.1:8022")]
+    cameras: SocketAddr,
 }
 
 /// Serves until it is told to stop.
@@ -87,6 +93,8 @@ pub fn serve(args: ServeArgs) -> ExitCode {
         web: args.web,
         demo: args.demo,
         rangefinder: args.rangefinder,
+        switch: args.switch,
+        cameras: args.cameras,
         longest: api::LONGEST,
     };
     match rocket::execute(api::serve(settings)) {

@@ -1,16 +1,8 @@
 //! A connected rangefinder over the line protocol of the stand-in (`crates/rangefinder`).
 
+use super::talk::{Broken, Talk};
 use super::{DeviceError, Place, Rangefinder, Shot};
-use rocket::tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
-use rocket::tokio::net::TcpStream;
-use rocket::tokio::time::timeout;
 use std::net::SocketAddr;
-use std::time::Duration;
-
-/// How long a device may take to answer a line.
-const PATIENCE: Duration = Duration::from_secs(3);
-/// A longer line is no answer.
-const LONGEST_LINE: u64 = 200;
 
 /// A rangefinder at an address; each measurement is a connection of its own.
 pub struct Connected {
@@ -18,42 +10,18 @@ pub struct Connected {
     pub address: SocketAddr,
 }
 
-struct Talk {
-    stream: BufReader<TcpStream>,
-}
-
-impl Talk {
-    /// Says a line and hears one.
-    async fn ask(&mut self, line: &str) -> Result<String, DeviceError> {
-        let asking = async {
-            self.stream.get_mut().write_all(format!("{line}\n").as_bytes()).await?;
-            let mut answer = String::new();
-            (&mut self.stream).take(LONGEST_LINE).read_line(&mut answer).await?;
-            Ok::<String, std::io::Error>(answer.trim().to_owned())
-        };
-        match timeout(PATIENCE, asking).await {
-            Ok(Ok(answer)) if !answer.is_empty() => Ok(answer),
-            Ok(Ok(_)) => Err(DeviceError::Away("it hung up".to_owned())),
-            Ok(Err(error)) => Err(DeviceError::Away(error.to_string())),
-            Err(_) => Err(DeviceError::Away("it is silent".to_owned())),
-        }
-    }
-
-    async fn order(&mut self, line: &str) -> Result<(), DeviceError> {
-        match self.ask(line).await?.as_str() {
-            "OK" => Ok(()),
-            other => Err(DeviceError::Nonsense(other.to_owned())),
+impl From<Broken> for DeviceError {
+    fn from(broken: Broken) -> Self {
+        match broken {
+            Broken::Away(why) => DeviceError::Away(why),
+            Broken::Nonsense(said) => DeviceError::Nonsense(said),
         }
     }
 }
 
 impl Rangefinder for Connected {
     async fn measure(&mut self, from: Place, to: Place) -> Result<Shot, DeviceError> {
-        let connecting = timeout(PATIENCE, TcpStream::connect(self.address)).await;
-        let stream = connecting
-            .map_err(|_| DeviceError::Away("it is silent".to_owned()))?
-            .map_err(|error| DeviceError::Away(error.to_string()))?;
-        let mut talk = Talk { stream: BufReader::new(stream) };
+        let mut talk = Talk::to(self.address).await?;
         let greeting = talk.ask("HELLO").await?;
         let Some(name) = greeting.strip_prefix("BRIGHT-ANGLE RANGEFINDER 1 ") else {
             return Err(DeviceError::Nonsense(greeting));

@@ -1,11 +1,16 @@
-//! Devices that measure: one trait, a connected rangefinder and a reading typed by hand.
+//! Devices: those that measure behind one trait, a connected rangefinder and a reading typed by hand; a managed switch; cameras' pictures.
 
+pub mod camera;
 mod connected;
+mod managed_switch;
+mod talk;
 mod typed;
 
 pub use connected::Connected;
+pub use managed_switch::read_switch;
 use serde::{Deserialize, Serialize};
 use std::future::Future;
+pub use talk::Broken;
 pub use typed::Typed;
 use utoipa::ToSchema;
 

@@ -18,8 +18,18 @@ use opened::opened;
 /// What the header's project is called in a plan of ours.
 const PROJECT: &str = "Bright Angle plan";
 /// The layers of such a plan that hold no solids; those of coverage begin so.
-const NO_SOLIDS: [&str; 7] =
-    ["promises", "spots", "cameras", "aims", "private places", "public ground", "neighbours' ground"];
+const NO_SOLIDS: [&str; 10] = [
+    "promises",
+    "spots",
+    "cameras",
+    "aims",
+    "private places",
+    "public ground",
+    "neighbours' ground",
+    "cables",
+    "boxes",
+    "cable ways",
+];
 const COVERAGE: &str = "coverage ";
 
 /// So many corners and things a drawing may have, its blocks opened.

@@ -2,7 +2,7 @@
 
 use super::PROJECT;
 use bright_angle_core::Fault;
-use bright_angle_core::exchange::plan::{Plan, coverage_layer, layer_of};
+use bright_angle_core::exchange::plan::{CableLine, Plan, cable_lines, coverage_layer, layer_of};
 use bright_angle_core::file::{Obstacle, Point2, ShapeKind};
 use dxf::entities::{Entity, EntityType, Line, LwPolyline, ModelPoint, Text};
 use dxf::enums::{AcadVersion, Units};
@@ -49,6 +49,15 @@ pub fn write(plan: &Plan) -> Result<String, Fault> {
         let z = site.cameras[place].ground_m + site.cameras[place].height_m;
         let [p1, p2] = [from, to].map(|[x, y]| Point { x, y, z });
         out.add("aims", 0.0, EntityType::Line(Line { p1, p2, ..Line::default() }));
+    }
+    for CableLine { line, .. } in cable_lines(site) {
+        out.outline("cables", &line, false, 0.0, 0.0);
+    }
+    for node in site.network.iter().flat_map(|network| &network.nodes) {
+        out.named("boxes", node.position, node.height_m, &node.name);
+    }
+    for path in site.network.iter().flat_map(|network| &network.ways) {
+        out.outline("cable ways", &path.points, false, path.height_m.unwrap_or(0.0), 0.0);
     }
     for coverage in &plan.coverage {
         let layer = coverage_layer(coverage);

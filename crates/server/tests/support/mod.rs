@@ -195,6 +195,8 @@ fn settings(database_url: &str, web: &Path) -> Settings {
         web: web.to_owned(),
         demo: None,
         rangefinder: ([127, 0, 0, 1], 9).into(),
+        switch: ([127, 0, 0, 1], 9).into(),
+        cameras: ([127, 0, 0, 1], 9).into(),
         longest: LONGEST,
         stalled: STALLED,
         reserve: None,

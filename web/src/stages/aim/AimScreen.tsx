@@ -22,6 +22,7 @@ import { USUAL_TALL } from "./PaneEdge";
 import { useLower } from "./lowerView";
 import { useKeys } from "./useKeys";
 import { usePlanInset } from "./usePlanInset";
+import "../../ui/panels.css";
 import "./aim.css";
 
 /** The head that a promise is best looked at with; the first one while nothing is in front of it. */

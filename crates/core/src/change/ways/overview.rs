@@ -77,6 +77,9 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
     let aimed =
         Aimed { pan_deg: aim.pan_deg, tilt_deg: aim.tilt_deg, roll_deg: 0.0, focal_mm: model.lens.focal_min_mm };
     let camera = CameraFile {
+        mount: None,
+        reacts: None,
+        fitting: None,
         name: id.to_uppercase(),
         id,
         position: spot.position,
@@ -90,6 +93,7 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
         emitter: None,
         power: None,
         stream: None,
+        device: None,
         existing: None,
         heads: vec![HeadFile::new("h1", aimed)],
     };

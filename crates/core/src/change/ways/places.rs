@@ -4,6 +4,7 @@ use super::change::{Candidate, Change, Moved, Place};
 use super::search::Search;
 use crate::change::edits::neat;
 use crate::file::{ObstacleKind, Point2, Spot, SpotKind, Subject};
+use crate::math::nearest_on;
 use crate::scene::{Scene, Solid};
 use glam::DVec2;
 
@@ -121,11 +122,7 @@ impl Search<'_> {
         let mut near = near_solids(self.desk.site.scene(), height, here);
         let first = near.next()?;
         let solid = std::iter::once(first).chain(near).find(named).unwrap_or(first);
-        let off = |(a, b): &(DVec2, DVec2)| {
-            let along = *b - *a;
-            let share = ((here - *a).dot(along) / along.length_squared()).clamp(0.0, 1.0);
-            (*a + along * share).distance(here)
-        };
+        let off = |(a, b): &(DVec2, DVec2)| nearest_on(here, *a, *b).distance(here);
         let edge = solid.edges().min_by(|a, b| off(a).total_cmp(&off(b)))?;
         Some((solid, (edge.1 - edge.0).normalize_or_zero()))
     }

@@ -18,7 +18,7 @@ pub fn judge(sight: &Sight) -> Option<RuleResult> {
         rule: RuleName::InView,
         value: Some(sight.aim_slack().deg()),
         worst: None,
-        limit: Some(sight.rules.uncertainties.aim_deg),
+        limit: Some(sight.head.aim_uncertain().deg()),
         broken_past: None,
         unit: Unit::Deg,
         verdict: verdict(sight),

@@ -1,14 +1,13 @@
 //! What whoever stands on the ladder needs to aim a head: where things must sit in the picture, and what to check with the tape.
 
-use crate::file::{Fault, HeadRef, ObstacleKind};
+use super::landmarks::{Mark, candidates, reaches};
+use crate::file::{Fault, HeadRef};
 use crate::judge::Session;
 use crate::judge::evaluation::eye_around;
-use crate::scene::Eye;
 use crate::show::coverage::masks::{Masked, masks_of};
 use crate::site::{Head, Site, Target};
 use crate::verdict::Verdict;
 use crate::words::cautions::cautions;
-use crate::words::compass::compass;
 use glam::{DVec2, DVec3};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -18,12 +17,6 @@ const MOST: usize = 5;
 /// Landmarks lie so far inside the picture, and so far apart, as shares of its width.
 const MARGIN: f64 = 0.03;
 const APART: f64 = 0.09;
-/// What is nearer than this moves too much when the camera does, m.
-const NEAREST_M: f64 = 1.5;
-/// A corner is a corner if the outline turns by so much there, degrees.
-const TURNS_DEG: f64 = 20.0;
-/// A ray that comes so near to a landmark, m, has reached it.
-const REACHED_M: f64 = 0.03;
 
 /// How a head is aimed.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -147,7 +140,7 @@ fn promises(session: &Session, head: &Head) -> Vec<CardPromise> {
 fn landmarks(site: &Site, head: &Head) -> Vec<Landmark> {
     let eye = eye_around(site, head);
     let size = head.view().projection.size();
-    let seen = candidates(site, head).into_iter().filter_map(|(says, at)| {
+    let seen = candidates(site, head).into_iter().filter_map(|Mark { says, at, .. }| {
         let (pixel, _) = head.view().pixel_of(at)?;
         let share = pixel / size;
         let inside = share.cmpge(DVec2::splat(MARGIN)).all() && share.cmple(DVec2::splat(1.0 - MARGIN)).all();
@@ -174,53 +167,6 @@ fn landmarks(site: &Site, head: &Head) -> Vec<Landmark> {
         slant_m: at.distance(head.position()),
     };
     chosen.into_iter().map(told).collect()
-}
-
-/// Whether a ray reaches a point that may lie on a solid.
-fn reaches(site: &Site, eye: &Eye, at: DVec3) -> bool {
-    let distance = eye.from().distance(at);
-    let first = eye.first_solid(site.scene(), at);
-    distance > NEAREST_M && first.is_none_or(|(share, _)| share * distance > distance - REACHED_M)
-}
-
-/// Everything of a site that is sharp enough to be a landmark: corners of what is built, top and foot, and other cameras.
-fn candidates(site: &Site, head: &Head) -> Vec<(String, DVec3)> {
-    let mut found = vec![];
-    for obstacle in &site.file().obstacles {
-        if matches!(obstacle.kind, ObstacleKind::Tree | ObstacleKind::Vehicle) || obstacle.open_outline.is_some() {
-            // They are not there, or not so, on the day.
-            continue;
-        }
-        let corners: Vec<DVec2> = obstacle.standing().iter().map(|p| DVec2::from_array(*p)).collect();
-        let middle = corners.iter().sum::<DVec2>() / corners.len() as f64;
-        for (place, corner) in corners.iter().enumerate() {
-            if !turns(&corners, place, obstacle.closed) {
-                continue;
-            }
-            let side = compass(*corner - middle);
-            let what = if obstacle.closed { "corner" } else { "end" };
-            let stands = obstacle.base_m <= 0.0;
-            let foot = if stands { "foot" } else { "underside" };
-            for (height, which) in [(obstacle.top_m, "top"), (obstacle.base_m, foot)] {
-                let at = corner.extend(obstacle.ground_m + height);
-                found.push((format!("{}, {side} {what}, {which}", obstacle.name), at));
-            }
-        }
-    }
-    let others = site.file().cameras.iter().filter(|camera| camera.id != head.camera_id());
-    found.extend(others.map(|camera| (format!("camera {}", camera.name), camera.eye())));
-    found
-}
-
-/// Whether an outline turns at a corner, so that there is something to see; the ends of an open one always are.
-fn turns(corners: &[DVec2], place: usize, closed: bool) -> bool {
-    let count = corners.len();
-    if !closed && (place == 0 || place + 1 == count) {
-        return true;
-    }
-    let before = corners[place] - corners[(place + count - 1) % count];
-    let after = corners[(place + 1) % count] - corners[place];
-    before.angle_to(after).abs().to_degrees() >= TURNS_DEG
 }
 
 #[cfg(test)]
@@ -262,7 +208,7 @@ mod tests {
             let head = session.site().head(&card.camera, &card.head).unwrap();
             for landmark in card.landmarks.iter().filter(|landmark| landmark.says.contains("corner")) {
                 let at =
-                    candidates(session.site(), head).into_iter().find(|(says, _)| *says == landmark.says).unwrap().1;
+                    candidates(session.site(), head).into_iter().find(|mark| mark.says == landmark.says).unwrap().at;
                 let seen = session.site().scene().first_blocker(head.position(), head.position().lerp(at, 0.99));
                 assert!(seen.is_none_or(|(solid, _)| Some(solid.id()) == head.mounted_on()), "{landmark:?}");
             }

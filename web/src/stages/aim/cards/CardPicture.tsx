@@ -1,7 +1,7 @@
 /** A head's picture on paper: brackets around its promises, numbered crosses at its landmarks, masks left as paper. */
 import type { SiteFile } from "../../../core/types";
 import { Bracket, Graticule, LevelLines, Masks, shownBox } from "../picture/Overlays";
-import { Pixels } from "../picture/Pixels";
+import { Pixels } from "../../../ui/Pixels";
 import "../picture/picture.css";
 import type { CardShown } from "./useCards";
 

@@ -17,7 +17,7 @@ import { aimedOf, hasFocal, nameOf } from "../../../model/views";
 import { Measure, length, plain } from "../../../ui/Measure";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { LoupePixels, loupeCorner, loupeSays, markOf, toldBy, useLoupe } from "./Loupe";
-import { Pixels } from "./Pixels";
+import { Pixels } from "../../../ui/Pixels";
 import { lightOf, sensorOf, usePictureLook, widthIn } from "./pictureView";
 import { Button, Select } from "../../../ui/controls";
 

@@ -6,7 +6,7 @@ import { type Pace, type PictureState, usePicture } from "../../../core/usePictu
 import { targetOf } from "../../../model/lookups";
 import { TASK_WORDS, density } from "../../../ui/words";
 import { shownBox } from "./Overlays";
-import { Pixels } from "./Pixels";
+import { Pixels } from "../../../ui/Pixels";
 
 /** A loupe's room, px. */
 export type Room = [number, number];

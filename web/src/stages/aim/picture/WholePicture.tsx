@@ -10,7 +10,7 @@ import { rounded } from "../../../model/points";
 import { aimedOf, hasFocal } from "../../../model/views";
 import { type Drag, Handle, HandlesProvider, useHandles } from "../../../ui/Handle";
 import { Bracket, Graticule, LevelLines, Masks, shownBox } from "./Overlays";
-import { Pixels } from "./Pixels";
+import { Pixels } from "../../../ui/Pixels";
 import { usePictureLook } from "./pictureView";
 
 interface Props {

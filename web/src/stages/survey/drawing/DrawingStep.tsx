@@ -12,7 +12,7 @@ import { scaleOf, toPixel } from "../../../plan/drawingPlace";
 import { Faults } from "../../../ui/Faults";
 import { Measure, plain } from "../../../ui/Measure";
 import { SurveyPlan } from "../SurveyPlan";
-import { scaleDown } from "../photos/scaleDown";
+import { scaleDown } from "../../../ui/photos/scaleDown";
 import { PaceOut } from "./PaceOut";
 import { changeMarks } from "./scale";
 import { ScaleMarks, ScaleMarksOnPlan } from "./ScaleMarks";

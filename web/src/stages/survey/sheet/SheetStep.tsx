@@ -3,6 +3,7 @@ import { Button } from "antd";
 import { useLayoutEffect, useRef, useState } from "react";
 import type { Brief, Camera, SiteFile, Target } from "../../../core/types";
 import type { SurveyState } from "../../../core/useSurvey";
+import { useAnswer } from "../../../core/useAsked";
 import { useSettings } from "../../../keep/settings";
 import { isAimedAt } from "../../../model/lines";
 import { middle } from "../../../model/lookups";
@@ -11,6 +12,7 @@ import { DrawingImage } from "../../../plan/layers/DrawingImage";
 import { Solids } from "../../../plan/layers/Solids";
 import { SpotShape } from "../../../plan/layers/SpotShape";
 import { type PlanView, fitting, toScreen } from "../../../plan/view";
+import { Told } from "../../../ui/Told";
 import { formatLength } from "../../../ui/length";
 import { plainTask } from "../walk/plainTasks";
 
@@ -35,6 +37,31 @@ const ASKED: [keyof Brief, string][] = [
   ["private_places", "Keep out of view"],
   ["decides", "Decides"],
 ];
+
+/** The cable for the quote, and how far it is known. */
+function CableLine({ site }: { site: SiteFile }) {
+  const units = useSettings((settings) => settings.units);
+  const { value, settled } = useAnswer(site, { ask: "cable_estimate" }, { by: "surveyor" });
+  if (!value) return null;
+  const parts = [
+    value.drawn > 0 && `${value.drawn} as drawn`,
+    value.estimated > 0 && `${value.estimated} as estimated at the spot`,
+    value.across > 0 && `${value.across} along and across to the recorder`,
+    value.bounded > 0 && `${value.bounded} to the farthest corner of a building, as the recorder has no place yet`,
+    value.unknown > 0 && `${value.unknown} not known`,
+  ].filter(Boolean);
+  return (
+    <Told settled={settled} testId="cable-estimate">
+      <p>
+        <strong>
+          Cable: {value.bounded > 0 ? "at most " : ""}
+          {formatLength(value.metres, units, 0)}
+        </strong>{" "}
+        <span className="fine">{parts.join(", ")}. Slack is in it.</span>
+      </p>
+    </Told>
+  );
+}
 
 export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState }) {
   const pages = Array.from({ length: Math.ceil(site.targets.length / A_PAGE) }, (_, i) =>
@@ -68,6 +95,7 @@ export function SheetStep({ site, state }: { site: SiteFile; state: SurveyState 
         <article className="sheet-page" tabIndex={0}>
           <SheetHead site={site} page={2} pages={count} />
           <CameraTable site={site} />
+          <CableLine site={site} />
         </article>
       )}
       {pages.map((targets, place) => (

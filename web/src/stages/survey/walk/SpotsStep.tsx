@@ -14,7 +14,7 @@ import { length } from "../../../ui/Measure";
 import { goTo, stepAddress } from "../../../ui/address";
 import { formatLength } from "../../../ui/length";
 import { SurveyPlan } from "../SurveyPlan";
-import { Photos } from "../photos/Photos";
+import { Photos } from "../../../ui/photos/Photos";
 import { WalkList, moved } from "./WalkList";
 import { isNeeded } from "./plainTasks";
 

@@ -16,7 +16,7 @@ import { Dial } from "../../../ui/Dial";
 import { length, plain } from "../../../ui/Measure";
 import { goTo, stepAddress } from "../../../ui/address";
 import { SurveyPlan } from "../SurveyPlan";
-import { Photos } from "../photos/Photos";
+import { Photos } from "../../../ui/photos/Photos";
 import { WalkList, moved } from "./WalkList";
 import { plainTask } from "./plainTasks";
 

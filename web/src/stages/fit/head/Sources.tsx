@@ -1,0 +1,198 @@
+/** Where the real picture comes from: the phone's own camera, a file, the camera's address, the stand-in. */
+import { Input } from "antd";
+import { useRef, useState } from "react";
+import { takeSnapshot, takeStandIn, turnStandIn } from "../../../device/cameraPicture";
+import type { Camera, CameraHead, SiteFile } from "../../../core/types";
+import { Button, Switch } from "../../../ui/controls";
+import type { RealPicture } from "./realPicture";
+
+export const STAND_IN = "the stand-in";
+const NO_TURN = { pan: "0", tilt: "0", roll: "0", zoom: "1" };
+
+export function Sources({
+  site,
+  camera,
+  head,
+  real,
+}: {
+  site: SiteFile;
+  camera: Camera;
+  head: CameraHead;
+  real: RealPicture;
+}) {
+  const photo = useRef<HTMLInputElement>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const [asks, setAsks] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [night, setNight] = useState(false);
+  const taking = async (from: string, get: () => Promise<Blob>): Promise<void> => {
+    setBusy(true);
+    real.say("");
+    try {
+      await real.take(await get(), from);
+    } catch (error) {
+      real.say(error instanceof Error ? error.message : String(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const standIn = (): Promise<void> => taking(STAND_IN, () => takeStandIn(site, camera.id, head.id, night));
+  return (
+    <section aria-label="Where the picture comes from" className="fit-sources">
+      <div className="fit-source-buttons">
+        <Button type={real.held ? "default" : "primary"} onClick={() => photo.current?.click()}>
+          Photo
+        </Button>
+        <Button onClick={() => file.current?.click()}>File</Button>
+        <Button aria-expanded={asks} onClick={() => setAsks(!asks)}>
+          Its address
+        </Button>
+        <Button loading={busy} onClick={() => void standIn()}>
+          Stand-in
+        </Button>
+        <label className="switch-line">
+          <Switch size="small" checked={night} onChange={setNight} /> by night
+        </label>
+      </div>
+      <input
+        ref={photo}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        hidden
+        data-testid="fit-photo"
+        onChange={(event) => chosen(event, real, "a photo")}
+      />
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg"
+        hidden
+        data-testid="fit-file"
+        onChange={(event) => chosen(event, real, "a file")}
+      />
+      {asks && <Address camera={camera} busy={busy} take={(get) => void taking("its address", get)} />}
+      {real.held && (
+        <p className="fine">
+          From {real.held.from}. It stays on this device only.{" "}
+          <button type="button" className="link" onClick={real.drop}>
+            Throw it away
+          </button>
+        </p>
+      )}
+      {real.held?.from === STAND_IN && <TurnStandIn camera={camera} head={head} again={standIn} say={real.say} />}
+    </section>
+  );
+}
+
+function chosen(event: React.ChangeEvent<HTMLInputElement>, real: RealPicture, from: string): void {
+  const file = event.target.files?.[0];
+  event.target.value = "";
+  if (file) void real.take(file, from);
+}
+
+function Address({ camera, busy, take }: { camera: Camera; busy: boolean; take(get: () => Promise<Blob>): void }) {
+  const [user, setUser] = useState("");
+  const [password, setPassword] = useState("");
+  const device = camera.device;
+  const [address, path] = [device?.address, device?.picture_path];
+  if (!address || !path)
+    return (
+      <p className="hint">
+        Note its address, and where its picture is, at “On the network” of its card. Only addresses of a local network
+        are asked.
+      </p>
+    );
+  const port = device?.picture_port ?? 80;
+  return (
+    <div className="fit-address">
+      <span className="figure">
+        {address}:{port}
+        {path}
+      </span>
+      <Input
+        size="small"
+        aria-label="Name"
+        placeholder="Name"
+        autoComplete="off"
+        value={user}
+        onChange={(event) => setUser(event.target.value)}
+      />
+      <Input.Password
+        size="small"
+        aria-label="Password"
+        placeholder="Password"
+        autoComplete="off"
+        value={password}
+        onChange={(event) => setPassword(event.target.value)}
+      />
+      <Button
+        size="small"
+        type="primary"
+        loading={busy}
+        onClick={() => {
+          take(() => takeSnapshot({ address, port, path, ...(user ? { user, password } : {}) }));
+          setPassword("");
+        }}
+      >
+        Take it
+      </Button>
+      <span className="fine">Name and password are used for this once, and kept nowhere.</span>
+    </div>
+  );
+}
+
+/** The stand-in is turned here, as a hand turns a real one. */
+function TurnStandIn({
+  camera,
+  head,
+  again,
+  say,
+}: {
+  camera: Camera;
+  head: CameraHead;
+  again(): Promise<void>;
+  say(fault: string): void;
+}) {
+  const [by, setBy] = useState(NO_TURN);
+  const figure = (text: string): number => Number(text.replace(",", ".").replace("−", "-"));
+  const sound = Object.values(by).every((text) => text.trim() !== "" && Number.isFinite(figure(text)));
+  const turn = async (): Promise<void> => {
+    try {
+      await turnStandIn({
+        camera: camera.id,
+        head: head.id,
+        pan_deg: figure(by.pan),
+        tilt_deg: figure(by.tilt),
+        roll_deg: figure(by.roll),
+        zoom: figure(by.zoom),
+      });
+      setBy(NO_TURN);
+      await again();
+    } catch (error) {
+      say(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const field = (name: keyof typeof NO_TURN, word: string) => (
+    <label className="stacked">
+      {word}
+      <Input
+        size="small"
+        inputMode="decimal"
+        value={by[name]}
+        onChange={(event) => setBy({ ...by, [name]: event.target.value })}
+      />
+    </label>
+  );
+  return (
+    <div className="fit-turn" role="group" aria-label="Turn the stand-in">
+      {field("pan", "right, °")}
+      {field("tilt", "down, °")}
+      {field("roll", "clockwise, °")}
+      {field("zoom", "zoom, ×")}
+      <Button size="small" disabled={!sound} onClick={() => void turn()}>
+        Turn it
+      </Button>
+    </div>
+  );
+}
