@@ -251,6 +251,36 @@ const SCREENS: Screen[] = [
     },
   },
   {
+    name: "options on offer",
+    site: umber,
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/papers/options`);
+      await expect(page.getByTestId("option-own")).toContainText("kept");
+    },
+  },
+  {
+    name: "prices",
+    site: umber,
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/papers/prices`);
+      await expect(page.getByTestId("bill")).toContainText("no price yet");
+    },
+  },
+  {
+    name: "the hand-over",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/papers/handover`);
+      await expect(page.getByTestId("paper-view").last()).toHaveAttribute("data-settled", "true");
+    },
+  },
+  {
+    name: "an agreement",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/papers/agree`);
+      await expect(page.getByRole("img", { name: "Sign here" })).toBeVisible();
+    },
+  },
+  {
     name: "the limits of a site",
     async open(aim, page, id) {
       await aim.open(id);

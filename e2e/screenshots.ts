@@ -106,11 +106,6 @@ test("the ground, a tour, two designs", async ({ page }) => {
     .getByRole("region", { name: "Why this place is seen or not" })
     .getByRole("button", { name: "Done" })
     .click();
-  await aim.turnTo("designs");
-  await page.getByRole("button", { name: "Side by side" }).click();
-  await page.locator("[data-testid=side-by-side][data-settled=true]").waitFor();
-  await expect(page.locator("[data-testid=relief][data-settled=true]")).toHaveCount(2);
-  await shoot(page, "aim-designs");
 });
 
 test("Wire: two runs fail, the riser shows where", async ({ page }) => {
@@ -129,21 +124,27 @@ test("Fit: the day at the desk", async ({ page }) => {
   await shoot(page, "fit");
 });
 
+test("Papers: options of a design", async ({ page }) => {
+  await openDemo(page, "Umber Yard Self-storage");
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Papers" }).click();
+  await expect(page.getByTestId("option-one_fewer")).toContainText("Without");
+  await expect(page.getByTestId("option-own")).toContainText("kept");
+  await shoot(page, "papers-options");
+});
+
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
-test("the phone: Aim, brief, readings, a line on the spot", async ({ browser }) => {
+test("the phone: Aim, readings, a line on the spot", async ({ browser }) => {
   const context = await browser.newContext(PHONE);
   const page = await context.newPage();
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Fuel berth till");
   await page.evaluate(() => window.scrollTo(0, 0));
   await shoot(page, "aim-phone");
-  for (const step of ["brief", "readings"]) {
-    await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/${step}`);
-    await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
-    if (step === "readings") await page.getByText("Thumb rule").waitFor();
-    await shoot(page, `survey-${step}-phone`);
-  }
+  await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/readings`);
+  await page.getByTestId("before-you-leave").filter({ hasText: "left" }).waitFor();
+  await page.getByText("Thumb rule").waitFor();
+  await shoot(page, "survey-readings-phone");
   await page.goto(`${page.url().split("/survey")[0] ?? ""}/survey/lines/t1`);
   await page.getByTestId("finished-line").first().waitFor();
   await page.evaluate(() => window.scrollTo(0, 0));
@@ -156,6 +157,10 @@ test("the phone: Aim, brief, readings, a line on the spot", async ({ browser }) 
   await expect(page.getByTestId("fit-found")).toHaveAttribute("data-settled", "true");
   await page.getByTestId("fit-frame").scrollIntoViewIfNeeded();
   await shoot(page, "fit-aim-phone");
+  await page.goto(`${page.url().split("/fit")[0] ?? ""}/papers/quote`);
+  for (const view of await page.getByTestId("paper-view").all())
+    await expect(view).toHaveAttribute("data-settled", "true");
+  await shoot(page, "papers-quote-phone");
   await context.close();
 });
 

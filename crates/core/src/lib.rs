@@ -38,6 +38,8 @@ pub mod ground;
 pub mod judge;
 pub mod light;
 pub mod math;
+#[cfg(feature = "route")]
+pub mod offer;
 pub mod picture;
 pub mod scene;
 pub mod show;

@@ -10,6 +10,7 @@ pub mod device;
 pub mod drawing;
 pub mod dxf;
 pub mod front;
+pub mod papers;
 pub mod picture;
 pub mod plan_out;
 pub mod relief;

@@ -1,10 +1,31 @@
-//! Routing for the browser: a site file in, a `Routed` out, as JSON. Whatever is refused is thrown as the JSON of its faults.
+//! What asks a solver, for the browser: routing and the offer. A site file in, an answer out, as JSON. Whatever is refused is thrown as the
+//! JSON of its faults.
 
 use bright_angle_core::Fault;
 use bright_angle_core::Site;
-use bright_angle_core::file::read_json;
+use bright_angle_core::file::{Model, read_json};
+use bright_angle_core::judge::Session;
+use bright_angle_core::offer::asked::{OfferAsk, answer};
+use bright_angle_core::offer::fewest::Waiting;
 use bright_angle_core::wire::route::{RouteWish, route as core_route};
+use bright_angle_core::work::Patience;
+use serde::Serialize;
 use wasm_bindgen::prelude::wasm_bindgen;
+
+#[wasm_bindgen]
+extern "C" {
+    /// Is told how much is done, 0 to 1; the worker has it.
+    #[wasm_bindgen(js_namespace = self, js_name = tellProgress)]
+    fn tell_progress(share: f64);
+}
+
+fn refused(faults: Vec<Fault>) -> String {
+    serde_json::to_string(&faults).unwrap_or_default()
+}
+
+fn written(answer: &impl Serialize) -> Result<String, String> {
+    serde_json::to_string(answer).map_err(|error| refused(vec![Fault::new("", error.to_string())]))
+}
 
 /// Wires what is not wired yet; `wish` is a `RouteWish`.
 ///
@@ -12,9 +33,27 @@ use wasm_bindgen::prelude::wasm_bindgen;
 /// The faults of the file, or why there is no answer.
 #[wasm_bindgen]
 pub fn route(site: &str, wish: &str) -> Result<String, String> {
-    let refused = |faults: Vec<Fault>| serde_json::to_string(&faults).unwrap_or_default();
     let site = Site::parse(site).map_err(refused)?;
     let wish: RouteWish = read_json(wish).map_err(refused)?;
-    let routed = core_route(site.file(), wish).map_err(|fault| refused(vec![fault]))?;
-    serde_json::to_string(&routed).map_err(|error| refused(vec![Fault::new("", error.to_string())]))
+    written(&core_route(site.file(), wish).map_err(|fault| refused(vec![fault]))?)
+}
+
+/// Answers a question about the offer; `own` are the firm's own models, `ask` is an `OfferAsk`.
+///
+/// # Errors
+/// The faults of the file, or why there is no answer.
+#[wasm_bindgen]
+pub fn offer(site: &str, own: &str, ask: &str) -> Result<String, String> {
+    let mut session = Session::on(Site::parse(site).map_err(refused)?);
+    session.keep_own(read_json::<Vec<Model>>(own).map_err(refused)?);
+    let ask: OfferAsk = read_json(ask).map_err(refused)?;
+    // Nobody hears of each of ten thousand.
+    let told = std::cell::Cell::new(0.0_f64);
+    let progress = |share: f64| {
+        if share - told.get() >= 0.01 {
+            told.set(share);
+            tell_progress(share);
+        }
+    };
+    written(&answer(&session, ask, &Waiting { patience: &Patience::ENDLESS, progress: &progress }).map_err(refused)?)
 }

@@ -56,6 +56,9 @@ export function App() {
                     <SitePage key={id} id={id} stage="fit" step={step ?? null} item={item ?? null} />
                   )}
                 </Route>
+                <Route<{ id: string; step?: string }> path="/site/:id/papers/:step?">
+                  {({ id, step }) => <SitePage key={id} id={id} stage="papers" step={step ?? null} item={null} />}
+                </Route>
                 <Route<{ id: string; head?: string }> path="/site/:id/cards/:head?">
                   {({ id, head }) => <SitePage key={id} id={id} stage="aim" step="cards" item={head ?? null} />}
                 </Route>

@@ -49,4 +49,11 @@ export const STAGES: StageEntry[] = [
     Limits,
     Screen: lazy(() => import("../stages/fit/FitScreen").then((module) => ({ default: module.FitScreen }))),
   },
+  {
+    stage: "papers",
+    word: "Papers",
+    Tools: null,
+    Limits: null,
+    Screen: lazy(() => import("../stages/papers/PapersScreen").then((module) => ({ default: module.PapersScreen }))),
+  },
 ];

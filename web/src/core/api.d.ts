@@ -209,6 +209,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The papers of a site, typeset. */
+        post: operations["papers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -744,6 +761,62 @@ export interface components {
             /** @description Why nothing is taken over though points would move; null if nothing stands against it. */
             held_back: string | null;
         };
+        /** @description An agreement against what stands now. */
+        Against: {
+            /** @description Its id. */
+            id: string;
+            /** @description Who agreed. */
+            name: string;
+            /** @description When. */
+            date: string;
+            /** @description The signature. */
+            signature: number[][][];
+            /** @description Promises that stand otherwise. */
+            promises: components["schemas"]["PromiseSince"][];
+            /** @description What was changed about promises and cameras. */
+            changes: components["schemas"]["Difference"][];
+            total: null | components["schemas"]["Amount"];
+            /** @description What it costs now, if that is known and something else. */
+            total_now: string | null;
+        };
+        /**
+         * @description How somebody agreed.
+         * @enum {string}
+         */
+        AgreedBy: "tablet" | "page" | "link";
+        /** @description A promise as it was agreed. */
+        AgreedPromise: {
+            /** @description The target's id. */
+            target: string;
+            /** @description How it stood. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description What it was to be, in words. */
+            says: string;
+        };
+        /** @description An agreement. */
+        Agreement: {
+            /** @description Its id. */
+            id: string;
+            /** @description Who agreed. */
+            name: string;
+            /** @description When, as in `2026-11-30`. */
+            date: string;
+            /** @description How. */
+            by: components["schemas"]["AgreedBy"];
+            /** @description The signature: strokes of points, both axes 0 to 1 over a field three times as wide as high. */
+            signature?: number[][][];
+            /** @description What the design was called. */
+            option?: string | null;
+            total?: null | components["schemas"]["Amount"];
+            /** @description The money of it. */
+            currency?: string | null;
+            /** @description How each promise stood. */
+            promises: components["schemas"]["AgreedPromise"][];
+            /** @description The promises as they were. */
+            targets: components["schemas"]["Target"][];
+            /** @description The cameras as they were. */
+            cameras: components["schemas"]["Camera"][];
+        };
         /** @description Where a head points. */
         Aim: {
             /**
@@ -780,6 +853,8 @@ export interface components {
              */
             focal_mm: number;
         };
+        /** @description A decimal that is not negative, as text such as `12.50`. */
+        Amount: string;
         /** @description What is answered. It is written as the answer alone: whoever asked knows to what. The schema names it by its question. */
         Answer: {
             /** @description What the screen shows at once. */
@@ -1579,6 +1654,46 @@ export interface components {
          * @enum {string}
          */
         Behind: "solid" | "cavity" | "insulation";
+        /** @description What all of it costs. */
+        Bill: {
+            /** @description The money; null where nobody has said which. */
+            currency: string | null;
+            /** @description The lines. */
+            lines: components["schemas"]["BillLine"][];
+            /** @description What is bought, before the margin. */
+            goods: string;
+            /** @description The margin on it. */
+            margin: string;
+            /** @description All of it with the margin, before tax: of what is known. */
+            net: string;
+            /** @description Tax on that. */
+            tax: string;
+            /** @description All of it: of what is known. */
+            total: string;
+            /** @description The lines whose price nobody knows. While there are any, the sums are at least so much. */
+            unknown: string[];
+            /** @description Whether not one line has a price. */
+            nothing_known: boolean;
+            /** @description Whether tax is stated. */
+            tax_known: boolean;
+        };
+        /** @description A line of the bill. */
+        BillLine: {
+            /** @description What it is about. */
+            kind: components["schemas"]["LineKind"];
+            /** @description What it is. */
+            what: string;
+            /** @description How much of it, in decimals. */
+            count: string;
+            /** @description `m`, `h`, or empty for pieces. */
+            unit: string;
+            /** @description What one costs, in decimals; null where nobody has said. */
+            each: string | null;
+            /** @description What all of it costs, rounded to the least coin; null where one is unknown. */
+            total: string | null;
+            /** @description The name that its price is entered by; null where it is one of the list's own fields. */
+            priced_as: string | null;
+        };
         /** @description What the client was asked, so that nobody has to ring back. */
         Brief: {
             /**
@@ -1957,6 +2072,13 @@ export interface components {
          * @enum {string}
          */
         CameraWish: "deter" | "go_unnoticed";
+        /** @description A promise that none keeps. */
+        Cannot: {
+            /** @description The target's id. */
+            target: string;
+            /** @description Why, in words. */
+            why: string;
+        };
         /** @description How a head is aimed. */
         Card: {
             /** @description The camera's id. */
@@ -2511,6 +2633,14 @@ export interface components {
          * @enum {string}
          */
         ExposureMode: "fixed" | "auto";
+        /** @description Something else that is charged. */
+        ExtraPrice: {
+            /** @description What it is called. */
+            name: string;
+            /** @description How much of it. */
+            count: components["schemas"]["Amount"];
+            each?: null | components["schemas"]["Amount"];
+        };
         /** @description A promise that stands worse when several cameras fail together. */
         Fallen: {
             /** @description The target's id. */
@@ -2519,6 +2649,19 @@ export interface components {
             before: components["schemas"]["Verdict"];
             /** @description Its verdict without them. */
             after: components["schemas"]["Verdict"];
+        };
+        /** @description A promise that stands worse. */
+        FallsAway: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How it stands with the whole design. */
+            before: components["schemas"]["Verdict"];
+            /** @description How it stands now. */
+            after: components["schemas"]["Verdict"];
+            /** @description What that means, in a sentence. */
+            says: string;
         };
         /** @description One fault of an input: the place and the reason. */
         Fault: {
@@ -2536,6 +2679,51 @@ export interface components {
          * @enum {string}
          */
         FaultCode: "invalid" | "out_of_range" | "unknown_id" | "double_id" | "unreadable" | "version" | "too_large";
+        /** @description The answer. */
+        Fewest: {
+            /** @description What counted. */
+            by: components["schemas"]["FewestBy"];
+            /** @description How many cameras it takes. */
+            cameras: number;
+            /**
+             * Format: double
+             * @description What no set can go under: cameras, or money where it is sought by price.
+             */
+            bound: number;
+            /** @description Whether nothing is better: the search was carried to its end. */
+            proved: boolean;
+            /** @description The ids of its cameras, as the patch leaves them. */
+            keep: string[];
+            /** @description The ids of the targets that it keeps. */
+            kept: string[];
+            /** @description What cannot be kept. */
+            cannot: components["schemas"]["Cannot"][];
+            /** @description The change that makes the site of it. */
+            patch: components["schemas"]["PatchOp"][];
+            /** @description Cameras that have to be put up. */
+            new: number;
+            /**
+             * Format: double
+             * @description What those that are bought cost; null where not each has a price.
+             */
+            price: number | null;
+            /** @description The models that have no price and are in it. */
+            unpriced: string[];
+            /** @description How many promises two keep that don't fail together. */
+            backed_up: number;
+            /** @description How many cameras were judged. */
+            tried: number;
+        };
+        /**
+         * @description What is chosen from.
+         * @enum {string}
+         */
+        FewestAmong: "present" | "spots";
+        /**
+         * @description What counts.
+         * @enum {string}
+         */
+        FewestBy: "count" | "price" | "trips" | "back_up";
         /** @description One line of the form: a camera put up on the spot, set and aimed, with what comes of it. */
         FinishedLine: {
             /** @description The camera as it would hang. */
@@ -3097,6 +3285,13 @@ export interface components {
              */
             stops: number | null;
         };
+        /** @description What a thing costs. */
+        ItemPrice: {
+            /** @description Its name. */
+            what: string;
+            /** @description What one of it costs, or a metre. */
+            each: components["schemas"]["Amount"];
+        };
         /** @description The catalogue as it is kept. */
         KeptCatalogue: {
             /**
@@ -3305,6 +3500,11 @@ export interface components {
              */
             most: number;
         };
+        /**
+         * @description What a line is about.
+         * @enum {string}
+         */
+        LineKind: "goods" | "cable" | "work" | "travel" | "extra";
         /** @description What somebody who stands at a target asks for. */
         LineWish: {
             /** @description The target's id. */
@@ -3389,6 +3589,35 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** @description The ids of the cameras that are lost with it. */
             cameras: string[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Agreement: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id. */
+                id: string;
+                /** @description Who agreed. */
+                name: string;
+                /** @description When, as in `2026-11-30`. */
+                date: string;
+                /** @description How. */
+                by: components["schemas"]["AgreedBy"];
+                /** @description The signature: strokes of points, both axes 0 to 1 over a field three times as wide as high. */
+                signature?: number[][][];
+                /** @description What the design was called. */
+                option?: string | null;
+                total?: null | components["schemas"]["Amount"];
+                /** @description The money of it. */
+                currency?: string | null;
+                /** @description How each promise stood. */
+                promises: components["schemas"]["AgreedPromise"][];
+                /** @description The promises as they were. */
+                targets: components["schemas"]["Target"][];
+                /** @description The cameras as they were. */
+                cameras: components["schemas"]["Camera"][];
+            }[];
         };
         /** @description What is different in a list of things with ids. */
         ListChange_Cable: {
@@ -4622,6 +4851,113 @@ export interface components {
          * @enum {string}
          */
         ObstacleKind: "building" | "wall" | "fence" | "tree" | "glass" | "vehicle" | "eave" | "door" | "other";
+        /** @description What is answered, written as the answer alone. The schema names it by its question. */
+        OfferAnswer: {
+            /** @description The fewest cameras, for each of some wishes. */
+            fewest: components["schemas"]["Fewest"][];
+        } | {
+            /** @description Options of the design with their prices. */
+            options: components["schemas"]["PricedOption"][];
+        } | {
+            /** @description Somebody's own choice of its cameras. */
+            own_option: components["schemas"]["PricedOption"];
+        } | {
+            /** @description What the design costs. */
+            bill: components["schemas"]["Bill"];
+        } | {
+            /** @description All that the papers say. */
+            paper: components["schemas"]["Paper"];
+        } | {
+            /** @description The plan as a sheet to print, SVG. */
+            plan_sheet: string;
+        } | {
+            /** @description The change that keeps an agreement. */
+            agree: components["schemas"]["PatchOp"][];
+        } | {
+            agreed: null | components["schemas"]["Against"];
+        } | {
+            /** @description The prices as CSV, with what still has none. */
+            write_prices: string;
+        } | {
+            /** @description The prices with those of a CSV file in them. */
+            read_prices: components["schemas"]["Prices"];
+        };
+        /** @description What can be asked about the offer. */
+        OfferAsk: {
+            /** @description What is chosen from. */
+            among: components["schemas"]["FewestAmong"];
+            /** @description What counts, answer by answer. */
+            wishes: components["schemas"]["FewestBy"][];
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "fewest";
+        } | {
+            /** @enum {string} */
+            ask: "options";
+        } | {
+            /** @description The ids of the cameras. */
+            cameras: string[];
+            /** @enum {string} */
+            ask: "own_option";
+        } | {
+            /** @enum {string} */
+            ask: "bill";
+        } | {
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "paper";
+        } | {
+            /** @enum {string} */
+            ask: "plan_sheet";
+        } | {
+            /** @description Who agrees. */
+            signed: components["schemas"]["Signed"];
+            /** @enum {string} */
+            ask: "agree";
+        } | {
+            /** @description Units of the words. */
+            units: components["schemas"]["Units"];
+            /** @enum {string} */
+            ask: "agreed";
+        } | {
+            /** @enum {string} */
+            ask: "write_prices";
+        } | {
+            /** @description The file. */
+            csv: string;
+            /** @enum {string} */
+            ask: "read_prices";
+        };
+        /** @description An option. */
+        Offered: {
+            /** @description Which. */
+            kind: components["schemas"]["OptionKind"];
+            /** @description What it is called. */
+            name: string;
+            /** @description The ids of its cameras. */
+            cameras: string[];
+            /** @description The ids of those that are left out. */
+            left_out: string[];
+            /** @description Promises kept. */
+            kept: number;
+            /** @description Promises tight. */
+            tight: number;
+            /** @description Promises broken or unknown. */
+            broken: number;
+            /** @description What falls away beside the whole design, the most important first. */
+            falls_away: components["schemas"]["FallsAway"][];
+            /** @description Whether nothing is better: the search was carried to its end. */
+            proved: boolean;
+            /**
+             * Format: double
+             * @description How far from the best it may be, a share; 0 where it is proved.
+             */
+            gap: number;
+            /** @description The change that makes the site of it. */
+            patch: components["schemas"]["PatchOp"][];
+        };
         /** @description Something on a port of a box that is no camera: an access point, a door station, a lamp, an alarm line. */
         OnSwitch: {
             /** @description What it is called. */
@@ -4637,6 +4973,11 @@ export interface components {
              */
             mbps?: number;
         };
+        /**
+         * @description Which option it is.
+         * @enum {string}
+         */
+        OptionKind: "all" | "important" | "one_fewer" | "own";
         /** @description What another state of the site does to the promises. */
         OtherState: {
             /** @description What is different, in words. */
@@ -4673,6 +5014,137 @@ export interface components {
              * @description How long it can be used, s.
              */
             lasts_s: number;
+        };
+        /** @description All that the papers of a site say. */
+        Paper: {
+            /** @description What the site is called. */
+            site: string;
+            /** @description Who the client is. */
+            client: string | null;
+            /** @description Where the site is. */
+            address: string | null;
+            /** @description The firm that offers it. */
+            firm: string | null;
+            /** @description What the firm says beside it. */
+            note: string | null;
+            /** @description The last day that the quote holds. */
+            valid_until: string | null;
+            /** @description What the design is called. */
+            design: string | null;
+            /** @description The state that verdicts are given for: by day or by night, in leaf or bare. */
+            conditions: string;
+            /** @description The promises, the most important first. */
+            promises: components["schemas"]["PaperPromise"][];
+            /** @description The cameras. */
+            cameras: components["schemas"]["PaperCamera"][];
+            /** @description The options with their prices. */
+            options: components["schemas"]["PricedOption"][];
+            /** @description What the whole design costs. */
+            bill: components["schemas"]["Bill"];
+            /** @description What it does not do. */
+            does_not: string[];
+            /** @description Privacy, sound, and what local law is asked about. */
+            privacy: string[];
+            /** @description What to mind. */
+            cautions: string[];
+            /** @description What keeps it as it is. */
+            upkeep: string[];
+            /** @description The wiring. */
+            wiring: components["schemas"]["Wired"];
+            /** @description Devices and ports. */
+            network: components["schemas"]["NetworkSheet"];
+            /** @description The store. */
+            store: components["schemas"]["StoreTold"];
+            /** @description Settings of each head. */
+            settings: components["schemas"]["SettingsCard"][];
+            agreed: null | components["schemas"]["Against"];
+        };
+        /** @description A camera, in words. */
+        PaperCamera: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its model. */
+            model: string;
+            /** @description Where it hangs. */
+            spot: string;
+            /** @description Its height. */
+            height: string;
+            /** @description What it is for, in one sentence. */
+            what_for: string;
+            /** @description Whether it was there before. */
+            there_before: boolean;
+            /** @description Its heads. */
+            heads: components["schemas"]["PaperHead"][];
+            /** @description The pictures of its fitting, by their names in the store. */
+            photos: string[];
+            /** @description The pictures taken from its spot. */
+            from_spot: string[];
+            /** @description How many steps of fitting are done. */
+            steps_done: number;
+        };
+        /** @description A head, in words. */
+        PaperHead: {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description Bearing, tilt and lens by the design. */
+            aim: string;
+            /** @description The same as its picture showed it, where that was measured. */
+            as_built: string | null;
+            /** @description The names of what is masked in its picture. */
+            masked: string[];
+        };
+        /**
+         * @description A part of the papers.
+         * @enum {string}
+         */
+        PaperPart: "quote" | "options" | "cover" | "plan" | "schedule" | "views" | "promises" | "network" | "settings" | "notes" | "sign";
+        /** @description A promise, in words. */
+        PaperPromise: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is to do, in the client's words. */
+            says: string;
+            /** @description How it stands. */
+            verdict: components["schemas"]["Verdict"];
+            designed: null | components["schemas"]["Verdict"];
+            /** @description What holds it back; null where nothing does. */
+            because: string | null;
+            /**
+             * Format: double
+             * @description What it gets, px/m.
+             */
+            px_per_m: number;
+            /**
+             * Format: double
+             * @description What it needs, px/m.
+             */
+            needs_px_per_m: number;
+            /** @description Where the need comes from. */
+            basis: string;
+            /** @description The name of the camera that serves it best. */
+            camera: string | null;
+            /** @description What the verdict leaves out. */
+            leaves_out: string;
+        };
+        /**
+         * @description The size of a page.
+         * @enum {string}
+         */
+        PaperSize: "a4" | "letter";
+        /** @description A site, and which papers of it. */
+        PapersRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description The parts, in their order. */
+            parts: components["schemas"]["PaperPart"][];
+            /** @description The size of a page. */
+            paper?: components["schemas"]["PaperSize"];
+            /** @description Units of lengths. */
+            units?: components["schemas"]["Units"];
         };
         /** @description So many cameras of a model. */
         Part: {
@@ -5271,6 +5743,59 @@ export interface components {
              */
             dwell_s: number;
         };
+        /** @description An option with its price. */
+        PricedOption: components["schemas"]["Offered"] & {
+            /** @description What it costs. */
+            bill: components["schemas"]["Bill"];
+        };
+        /** @description The price list of a site. Models and parts of mounts may carry prices of their own; what stands here goes before them. */
+        Prices: {
+            /**
+             * @description The money of all prices of the site, three capital letters as in `EUR` (ISO 4217).
+             * @default null
+             */
+            currency?: string | null;
+            /**
+             * @description What things cost, by their names on the list of materials.
+             * @default []
+             */
+            items?: components["schemas"]["ItemPrice"][];
+            /** @default null */
+            hour?: null | components["schemas"]["Amount"];
+            /**
+             * @description Kinds of work that take another time, or are charged otherwise.
+             * @default []
+             */
+            work?: components["schemas"]["WorkPrice"][];
+            /** @default null */
+            visit?: null | components["schemas"]["Amount"];
+            /** @default null */
+            lift_day?: null | components["schemas"]["Amount"];
+            /** @default null */
+            margin_percent?: null | components["schemas"]["Amount"];
+            /** @default null */
+            tax_percent?: null | components["schemas"]["Amount"];
+            /**
+             * @description Whatever else is charged.
+             * @default []
+             */
+            extras?: components["schemas"]["ExtraPrice"][];
+            /**
+             * @description The last day that a quote holds, as in `2026-12-31`.
+             * @default null
+             */
+            valid_until?: string | null;
+            /**
+             * @description Who offers it: the firm, as it stands on the paper.
+             * @default null
+             */
+            firm?: string | null;
+            /**
+             * @description What the firm wants to say beside it.
+             * @default null
+             */
+            note?: string | null;
+        };
         /**
          * @description A private place: an outline between two heights. A filled one is all that happens over a piece of ground; an open one stands
          *     upright, like a window.
@@ -5314,6 +5839,17 @@ export interface components {
             now: components["schemas"]["Verdict"];
             /** @description Whether this head is the one that keeps it, by the design. */
             serves: boolean;
+        };
+        /** @description A promise that stands otherwise than was agreed. */
+        PromiseSince: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            agreed: null | components["schemas"]["Verdict"];
+            now: null | components["schemas"]["Verdict"];
+            /** @description That in a sentence. */
+            says: string;
         };
         /** @description Which sight line is to be kept. */
         Question: {
@@ -6336,6 +6872,17 @@ export interface components {
             outline: number[][][];
             section: null | components["schemas"]["Section"];
         };
+        /** @description Who agrees, and how. */
+        Signed: {
+            /** @description Who. */
+            name: string;
+            /** @description When, as in `2026-11-30`. */
+            date: string;
+            /** @description How. */
+            by: components["schemas"]["AgreedBy"];
+            /** @description The signature, as in [`Agreement`]. */
+            signature: number[][][];
+        };
         /** @description What is different in a site file. What is left out stays as it is. */
         SiteChange: {
             /** @default null */
@@ -6356,6 +6903,8 @@ export interface components {
             readings?: null | components["schemas"]["ListChange_Reading"];
             /** @default null */
             variants?: null | components["schemas"]["ListChange_Variant"];
+            /** @default null */
+            agreements?: null | components["schemas"]["ListChange_Agreement"];
             /** @default null */
             nodes?: null | components["schemas"]["ListChange_Node"];
             /** @default null */
@@ -6434,6 +6983,9 @@ export interface components {
             design?: string | null;
             /** @description Other designs for the same promises. */
             variants?: components["schemas"]["Variant"][];
+            prices?: null | components["schemas"]["Prices"];
+            /** @description What the client agreed to. */
+            agreements?: components["schemas"]["Agreement"][];
         };
         /** @description A site in the list of sites. */
         SiteHead: {
@@ -6486,6 +7038,7 @@ export interface components {
             design?: string | null;
             brief?: null | components["schemas"]["Brief"];
             drawing?: null | components["schemas"]["SiteDrawing"];
+            prices?: null | components["schemas"]["Prices"];
         };
         /**
          * @description What sort of site it is.
@@ -6704,6 +7257,7 @@ export interface components {
             currency?: string | null;
             /** @description Its models; no two go by one name. */
             models: components["schemas"]["Model"][];
+            prices?: null | components["schemas"]["Prices"];
         };
         /** @description A stop of a visit. */
         Stop: {
@@ -6718,6 +7272,8 @@ export interface components {
              * @description How long it takes, h.
              */
             hours: number;
+            /** @description Whether it is a box of the network. */
+            is_box: boolean;
             /** @description Whether it is done. */
             done: boolean;
             state: null | components["schemas"]["FitState"];
@@ -7102,7 +7658,7 @@ export interface components {
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "node" | "cable" | "cable_path";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "node" | "cable" | "cable_path" | "price" | "agreement";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -7823,6 +8379,18 @@ export interface components {
             /** @description What is not judged. */
             left_out: string;
         };
+        /**
+         * @description A kind of work.
+         * @enum {string}
+         */
+        Work: "bench" | "boxes" | "ladder" | "lift" | "night";
+        /** @description How a kind of work is charged on this site. */
+        WorkPrice: {
+            /** @description Which. */
+            work: components["schemas"]["Work"];
+            hours?: null | components["schemas"]["Amount"];
+            hour?: null | components["schemas"]["Amount"];
+        };
         /** @description What a world file says of a picture's scale and turn. Where on Earth it lies is of no use here. */
         WorldFile: {
             /**
@@ -7974,8 +8542,13 @@ export type Access = components['schemas']['Access'];
 export type AdjustedPoint = components['schemas']['AdjustedPoint'];
 export type AdjustedReading = components['schemas']['AdjustedReading'];
 export type Adjustment = components['schemas']['Adjustment'];
+export type Against = components['schemas']['Against'];
+export type AgreedBy = components['schemas']['AgreedBy'];
+export type AgreedPromise = components['schemas']['AgreedPromise'];
+export type Agreement = components['schemas']['Agreement'];
 export type Aim = components['schemas']['Aim'];
 export type Aimed = components['schemas']['Aimed'];
+export type Amount = components['schemas']['Amount'];
 export type Answer = components['schemas']['Answer'];
 export type AreaShare = components['schemas']['AreaShare'];
 export type AsBuilt = components['schemas']['AsBuilt'];
@@ -7983,6 +8556,8 @@ export type Ask = components['schemas']['Ask'];
 export type Because = components['schemas']['Because'];
 export type Begins = components['schemas']['Begins'];
 export type Behind = components['schemas']['Behind'];
+export type Bill = components['schemas']['Bill'];
+export type BillLine = components['schemas']['BillLine'];
 export type Brief = components['schemas']['Brief'];
 export type Buried = components['schemas']['Buried'];
 export type Cable = components['schemas']['Cable'];
@@ -7997,6 +8572,7 @@ export type CameraHead = components['schemas']['CameraHead'];
 export type CameraPower = components['schemas']['CameraPower'];
 export type CameraSeen = components['schemas']['CameraSeen'];
 export type CameraWish = components['schemas']['CameraWish'];
+export type Cannot = components['schemas']['Cannot'];
 export type Card = components['schemas']['Card'];
 export type CardLine = components['schemas']['CardLine'];
 export type CardPromise = components['schemas']['CardPromise'];
@@ -8032,9 +8608,14 @@ export type Existing = components['schemas']['Existing'];
 export type Exposed = components['schemas']['Exposed'];
 export type Exposure = components['schemas']['Exposure'];
 export type ExposureMode = components['schemas']['ExposureMode'];
+export type ExtraPrice = components['schemas']['ExtraPrice'];
 export type Fallen = components['schemas']['Fallen'];
+export type FallsAway = components['schemas']['FallsAway'];
 export type Fault = components['schemas']['Fault'];
 export type FaultCode = components['schemas']['FaultCode'];
+export type Fewest = components['schemas']['Fewest'];
+export type FewestAmong = components['schemas']['FewestAmong'];
+export type FewestBy = components['schemas']['FewestBy'];
 export type FinishedLine = components['schemas']['FinishedLine'];
 export type FinishedLines = components['schemas']['FinishedLines'];
 export type FirstAnswer = components['schemas']['FirstAnswer'];
@@ -8067,6 +8648,7 @@ export type Import = components['schemas']['Import'];
 export type InBeam = components['schemas']['InBeam'];
 export type Infrared = components['schemas']['Infrared'];
 export type InfraredOn = components['schemas']['InfraredOn'];
+export type ItemPrice = components['schemas']['ItemPrice'];
 export type KeptCatalogue = components['schemas']['KeptCatalogue'];
 export type KnownPlate = components['schemas']['KnownPlate'];
 export type Label = components['schemas']['Label'];
@@ -8081,11 +8663,13 @@ export type LensFacts = components['schemas']['LensFacts'];
 export type Light = components['schemas']['Light'];
 export type LightTold = components['schemas']['LightTold'];
 export type LimitRange = components['schemas']['LimitRange'];
+export type LineKind = components['schemas']['LineKind'];
 export type LineWish = components['schemas']['LineWish'];
 export type Link = components['schemas']['Link'];
 export type LinkFound = components['schemas']['LinkFound'];
 export type LinkPair = components['schemas']['LinkPair'];
 export type LinkTold = components['schemas']['LinkTold'];
+export type ListChange_Agreement = components['schemas']['ListChange_Agreement'];
 export type ListChange_Cable = components['schemas']['ListChange_Cable'];
 export type ListChange_CablePath = components['schemas']['ListChange_CablePath'];
 export type ListChange_Camera = components['schemas']['ListChange_Camera'];
@@ -8132,12 +8716,23 @@ export type NodeTold = components['schemas']['NodeTold'];
 export type Obstacle = components['schemas']['Obstacle'];
 export type ObstacleBegins = components['schemas']['ObstacleBegins'];
 export type ObstacleKind = components['schemas']['ObstacleKind'];
+export type OfferAnswer = components['schemas']['OfferAnswer'];
+export type OfferAsk = components['schemas']['OfferAsk'];
+export type Offered = components['schemas']['Offered'];
 export type OnSwitch = components['schemas']['OnSwitch'];
+export type OptionKind = components['schemas']['OptionKind'];
 export type OtherState = components['schemas']['OtherState'];
 export type OverlapSchool = components['schemas']['OverlapSchool'];
 export type Overview = components['schemas']['Overview'];
 export type PairRequest = components['schemas']['PairRequest'];
 export type PairingCode = components['schemas']['PairingCode'];
+export type Paper = components['schemas']['Paper'];
+export type PaperCamera = components['schemas']['PaperCamera'];
+export type PaperHead = components['schemas']['PaperHead'];
+export type PaperPart = components['schemas']['PaperPart'];
+export type PaperPromise = components['schemas']['PaperPromise'];
+export type PaperSize = components['schemas']['PaperSize'];
+export type PapersRequest = components['schemas']['PapersRequest'];
 export type Part = components['schemas']['Part'];
 export type PartKind = components['schemas']['PartKind'];
 export type Patch = components['schemas']['Patch'];
@@ -8168,8 +8763,11 @@ export type PoseFound = components['schemas']['PoseFound'];
 export type PosePoint = components['schemas']['PosePoint'];
 export type PoseWish = components['schemas']['PoseWish'];
 export type Preset = components['schemas']['Preset'];
+export type PricedOption = components['schemas']['PricedOption'];
+export type Prices = components['schemas']['Prices'];
 export type PrivatePlace = components['schemas']['PrivatePlace'];
 export type PromiseNow = components['schemas']['PromiseNow'];
+export type PromiseSince = components['schemas']['PromiseSince'];
 export type Question = components['schemas']['Question'];
 export type QuietPath = components['schemas']['QuietPath'];
 export type Reach = components['schemas']['Reach'];
@@ -8214,6 +8812,7 @@ export type Side = components['schemas']['Side'];
 export type SideBySide = components['schemas']['SideBySide'];
 export type SightLine = components['schemas']['SightLine'];
 export type Sights = components['schemas']['Sights'];
+export type Signed = components['schemas']['Signed'];
 export type SiteChange = components['schemas']['SiteChange'];
 export type SiteDrawing = components['schemas']['SiteDrawing'];
 export type SiteFile = components['schemas']['SiteFile'];
@@ -8296,6 +8895,8 @@ export type WireWay = components['schemas']['WireWay'];
 export type Wired = components['schemas']['Wired'];
 export type WiringRules = components['schemas']['WiringRules'];
 export type WishTold = components['schemas']['WishTold'];
+export type Work = components['schemas']['Work'];
+export type WorkPrice = components['schemas']['WorkPrice'];
 export type WorldFile = components['schemas']['WorldFile'];
 export type WorstDay = components['schemas']['WorstDay'];
 export type ZoneEnds = components['schemas']['ZoneEnds'];
@@ -9532,6 +10133,108 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PapersRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
             503: {
                 headers: {
                     [name: string]: unknown;

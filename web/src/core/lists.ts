@@ -21,6 +21,7 @@ const EVERY_LIST: Record<ListName, true> = {
   spots: true,
   readings: true,
   variants: true,
+  agreements: true,
   nodes: true,
   cables: true,
   ways: true,
@@ -42,6 +43,7 @@ export const headingOf = (site: SiteFile): SiteHeading & Record<Heading, unknown
   design: site.design ?? null,
   brief: site.brief ?? null,
   drawing: site.drawing ?? null,
+  prices: site.prices ?? null,
 });
 
 /** Whether two states have the same heading, by identity: states share what did not change. */

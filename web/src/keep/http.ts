@@ -59,7 +59,7 @@ async function answered<T>(response: Response, signal?: AbortSignal): Promise<T>
     const kind = response.headers.get("Content-Type") ?? "";
     answer = kind.startsWith("application/json")
       ? await response.json()
-      : kind.startsWith("image/")
+      : kind.startsWith("image/") || kind.startsWith("application/pdf")
         ? await response.blob()
         : await response.text();
   } catch (error) {

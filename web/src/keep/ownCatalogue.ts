@@ -126,7 +126,12 @@ export function together(base: Stock, mine: Stock, theirs: Stock): Stock {
     if (!was.has(name) || !same(model, was.get(name))) models.push(model);
   }
   const currency = mine.currency === base.currency ? theirs.currency : mine.currency;
-  return { ...theirs, ...(currency ? { currency } : {}), models };
+  const changed = JSON.stringify(mine.prices) !== JSON.stringify(base.prices);
+  const prices = changed ? mine.prices : theirs.prices;
+  const next: Stock = { ...theirs, ...(currency ? { currency } : {}), models };
+  if (prices) next.prices = prices;
+  else delete next.prices;
+  return next;
 }
 
 function another(name: string, ...taken: Map<string, Model>[]): string {

@@ -1,7 +1,9 @@
 /** Addresses of the places in the application, kept after the `#`. */
 
 /** A stage of the work. */
-export type Stage = "survey" | "aim" | "wire" | "fit";
+export type Stage = "survey" | "aim" | "wire" | "fit" | "papers";
+/** A part of the papers. */
+export type PaperStep = "options" | "fewest" | "prices" | "quote" | "agree" | "handover";
 export const STEPS = ["brief", "drawing", "spots", "targets", "readings", "lines", "sheet"] as const;
 export type Step = (typeof STEPS)[number];
 
@@ -25,6 +27,9 @@ export const fitAddress = (id: string, camera?: string, head?: string): string =
     .filter((part) => part !== undefined)
     .map((part, at) => (at === 0 ? part : encodeURIComponent(part)))
     .join("/");
+
+/** A part of the papers. */
+export const paperAddress = (id: string, step: PaperStep): string => `${stageAddress(id, "papers")}/${step}`;
 
 /** The cameras that the firm sells. */
 export const OWN_CAMERAS = "#/cameras";

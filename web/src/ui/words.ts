@@ -144,4 +144,6 @@ export const THINGS: Record<Difference["thing"], string> = {
   node: "Box",
   cable: "Cable",
   cable_path: "Cable way",
+  price: "Price",
+  agreement: "Agreement",
 };

@@ -46,6 +46,10 @@ pub enum Thing {
     Cable,
     /// A way that cables can take.
     CablePath,
+    /// Prices.
+    Price,
+    /// What was agreed to.
+    Agreement,
 }
 
 /// One thing that is different.
@@ -75,8 +79,8 @@ macro_rules! lists {
 }
 with_lists!(lists);
 /// The parts of a site file whose fields are things of their own.
-pub(super) const PARTS: [(&str, Thing); 3] =
-    [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions)];
+pub(super) const PARTS: [(&str, Thing); 4] =
+    [("brief", Thing::Brief), ("rules", Thing::Limit), ("conditions", Thing::Conditions), ("prices", Thing::Price)];
 /// The parts that are one thing each.
 pub(super) const WHOLES: [(&str, Thing); 4] =
     [("name", Thing::Site), ("place", Thing::Place), ("drawing", Thing::Drawing), ("design", Thing::Design)];

@@ -1,7 +1,7 @@
 //! The firm's own catalogue: the models that it sells, in one open file.
 
 use crate::file::schema::schema_of;
-use crate::file::{Fault, Model, model_faults, read_json};
+use crate::file::{Fault, Model, Prices, model_faults, price_faults, read_json};
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
 use utoipa::ToSchema;
@@ -26,6 +26,9 @@ pub struct Stock {
     pub currency: Option<String>,
     /// Its models; no two go by one name.
     pub models: Vec<Model>,
+    /// What the firm charges, which new sites begin with.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub prices: Option<Prices>,
 }
 
 /// The JSON Schema of a catalogue.
@@ -35,7 +38,7 @@ pub fn catalogue_schema() -> serde_json::Value {
 
 impl Default for Stock {
     fn default() -> Self {
-        Stock { format: FORMAT.to_owned(), version: VERSION, currency: None, models: vec![] }
+        Stock { format: FORMAT.to_owned(), version: VERSION, currency: None, models: vec![], prices: None }
     }
 }
 
@@ -65,6 +68,17 @@ impl Stock {
         }
         if self.currency.as_ref().is_some_and(|money| money.is_empty() || money.chars().count() > 10) {
             faults.push(Fault::new("currency", "takes 1 to 10 characters"));
+        }
+        if let Some(prices) = &self.prices {
+            faults.extend(price_faults("prices", prices));
+            if let (Some(one), Some(other)) = (&self.currency, &prices.currency)
+                && one != other
+            {
+                faults.push(Fault::new(
+                    "prices.currency",
+                    format!("is {other}, and the catalogue's is {one}: one money at a time"),
+                ));
+            }
         }
         let mut names = HashSet::new();
         for (place, model) in self.models.iter().enumerate() {

@@ -16,6 +16,7 @@ macro_rules! with_lists {
             private: PrivatePlace, Private, "The private places.";
             readings: Reading, Reading, "The readings.";
             variants: Variant, Variant, "The other designs.";
+            agreements: Agreement, Agreement, "What was agreed to.";
         } {
             nodes: Node, Node, "The boxes of the network.";
             cables: Cable, Cable, "Its cables.";

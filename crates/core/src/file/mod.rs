@@ -1,5 +1,7 @@
 //! The site file: its types, its faults, reading any version of it, validating it, and changes to it. Nothing is computed here.
 
+mod agreement;
+mod amount;
 mod camera_file;
 mod conditions;
 mod distance;
@@ -27,6 +29,7 @@ mod obstacle;
 mod patch;
 mod plate;
 mod point;
+mod prices;
 mod private_place;
 mod reacts;
 pub mod schema;
@@ -40,12 +43,15 @@ mod task;
 mod validate;
 mod validate_fitting;
 mod validate_network;
+mod validate_offer;
 mod validate_survey;
 mod variant;
 mod views;
 mod wiring_rules;
 pub mod zones;
 
+pub use agreement::{AgreedBy, AgreedPromise, Agreement};
+pub use amount::Amount;
 pub use camera_file::CameraFile;
 pub use conditions::Conditions;
 pub use distance::{Distance, DistanceHow, FromSpot};
@@ -73,6 +79,7 @@ pub use obstacle::{Obstacle, ObstacleKind};
 pub use patch::PatchOp;
 pub use plate::{KnownPlate, PlateKind, known_plates};
 pub use point::Point2;
+pub use prices::{ExtraPrice, ItemPrice, Prices, Work, WorkPrice};
 pub use private_place::{PrivatePlace, Whose};
 pub use reacts::{PictureZone, Reacts};
 pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
@@ -83,6 +90,7 @@ pub use survey_file::{Brief, DRAWN_SIGMA_M, Existing, Photo, READING_SIGMA_M, Re
 pub use target_file::{CameraWish, TargetFile};
 pub use task::{NeedSet, Subject, Task};
 pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of, model_faults};
+pub use validate_offer::price_faults;
 pub(crate) use validate_survey::MOST_SHOTS;
 pub use variant::Variant;
 pub use views::{Aimed, Flattened, Link, LinkPair, Preset, Which};

@@ -2,9 +2,9 @@
 
 use super::lists::with_lists;
 use super::{
-    Brief, Cable, CablePath, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace, HeadFile, Lamp,
-    MountPart, Network, Node, Obstacle, PictureZone, Preset, PrivatePlace, Reading, Rules, SiteFile, Spot, StepDone,
-    Subject, TargetFile, Variant,
+    Agreement, Brief, Cable, CablePath, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace,
+    HeadFile, Lamp, MountPart, Network, Node, Obstacle, PictureZone, Preset, Prices, PrivatePlace, Reading, Rules,
+    SiteFile, Spot, StepDone, Subject, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -36,6 +36,9 @@ pub struct SiteHeading {
     /// The drawing.
     #[serde(default)]
     pub drawing: Option<Drawing>,
+    /// The prices.
+    #[serde(default)]
+    pub prices: Option<Prices>,
 }
 
 /// What is different in a list of things with ids.
@@ -121,7 +124,7 @@ macro_rules! changes {
                 }
                 let SiteFile {
                     // The heading's, and what never changes: a list that is missing from `with_lists` does not compile.
-                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _, network,
+                    format: _, version: _, name: _, rules: _, conditions: _, place: _, design: _, brief: _, drawing: _, prices: _, network,
                     $($list),*
                 } = file;
                 let mut faults = vec![];
@@ -151,11 +154,11 @@ with_lists!(changes);
 
 impl SiteHeading {
     fn put(self, file: &mut SiteFile, touched: &mut Touched) {
-        let SiteHeading { name, rules, conditions, place, design, brief, drawing } = self;
+        let SiteHeading { name, rules, conditions, place, design, brief, drawing, prices } = self;
         touched.heading = true;
         touched.all = rules != file.rules || conditions != file.conditions;
         (file.name, file.rules, file.conditions, file.place) = (name, rules, conditions, place);
-        (file.design, file.brief, file.drawing) = (design, brief, drawing);
+        (file.design, file.brief, file.drawing, file.prices) = (design, brief, drawing, prices);
     }
 }
 

@@ -5,8 +5,8 @@
 
 use super::height::Height;
 use super::{
-    Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Network, Obstacle, PrivatePlace, Reading, Rules, Spot,
-    TargetFile, Variant,
+    Agreement, Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Network, Obstacle, Prices, PrivatePlace,
+    Reading, Rules, Spot, TargetFile, Variant,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -71,6 +71,12 @@ pub struct SiteFile {
     /// Other designs for the same promises.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub variants: Vec<Variant>,
+    /// What it costs.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub prices: Option<Prices>,
+    /// What the client agreed to.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub agreements: Vec<Agreement>,
 }
 
 impl SiteFile {
@@ -95,6 +101,8 @@ impl SiteFile {
             cameras: vec![],
             design: None,
             variants: vec![],
+            prices: None,
+            agreements: vec![],
         }
     }
 

@@ -31,6 +31,7 @@ const MOST_HEADS: usize = 16;
 const MOST_PRESETS: usize = 64;
 const MOST_FLATTENED: usize = 8;
 const MOST_VARIANTS: usize = 12;
+const MOST_AGREEMENTS: usize = 100;
 /// Heights that the ground of a site may have, m.
 pub(super) const GROUNDS_M: RangeInclusive<f64> = -100.0..=500.0;
 pub(crate) const MOST_CORNERS: usize = 2_000;
@@ -72,6 +73,9 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
         if let Some(design) = &file.design {
             check.text("design", design, 200);
         }
+        if let Some(prices) = &file.prices {
+            check.prices("prices", prices);
+        }
         check.faults.extend(file.place.iter().flat_map(|place| place.faults()));
     }
     let all = touched.all;
@@ -82,6 +86,7 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     check.list("targets", &file.targets, MOST_TARGETS, |id| of(&touched.targets, id), Check::target);
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
     check.list("variants", &file.variants, MOST_VARIANTS, |id| of(&touched.variants, id), Check::variant);
+    check.list("agreements", &file.agreements, MOST_AGREEMENTS, |id| of(&touched.agreements, id), Check::agreement);
     if let Some(network) = &file.network {
         check.network(network, touched);
     }
@@ -366,7 +371,7 @@ impl Check {
         }
     }
 
-    fn target(&mut self, at: &str, target: &TargetFile) {
+    pub(super) fn target(&mut self, at: &str, target: &TargetFile) {
         self.text(&format!("{at}.name"), &target.name, 200);
         if let Some(need) = target.needs_px_per_m {
             self.number(format!("{at}.needs_px_per_m"), need, 0.1..=100_000.0, " px/m");
@@ -431,7 +436,7 @@ impl Check {
         }
     }
 
-    fn camera(&mut self, at: &str, camera: &CameraFile) {
+    pub(super) fn camera(&mut self, at: &str, camera: &CameraFile) {
         self.text(&format!("{at}.name"), &camera.name, 200);
         for (axis, value) in camera.position.iter().enumerate() {
             self.number(format!("{at}.position[{axis}]"), *value, -FAR_M..=FAR_M, " m");

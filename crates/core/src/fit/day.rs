@@ -76,6 +76,8 @@ pub struct Stop {
     pub at: Option<Point2>,
     /// How long it takes, h.
     pub hours: f64,
+    /// Whether it is a box of the network.
+    pub is_box: bool,
     /// Whether it is done.
     pub done: bool,
     /// How far a camera is.
@@ -131,6 +133,7 @@ pub fn days(site: &SiteFile) -> Result<Days, Fault> {
         name: camera.name.clone(),
         at,
         hours,
+        is_box: false,
         done: state(&camera.id) >= Some(done_from),
         state: state(&camera.id),
         after,
@@ -188,7 +191,7 @@ fn cable_stops(site: &SiteFile, cameras: &[&CameraFile], cards: &[Steps]) -> Vec
             let fed = told.runs.iter().filter(|run| run.nodes.contains(&node.id));
             let done = fed.clone().count() > 0 && fed.clone().any(|run| linked(&run.camera));
             let (id, name) = (node.id.clone(), node.name.clone());
-            Stop { id, name, at: Some(node.position), hours: BOX_H, done, state: None, after: vec![] }
+            Stop { id, name, at: Some(node.position), hours: BOX_H, is_box: true, done, state: None, after: vec![] }
         })
         .collect();
     let mut runs: Vec<Stop> = vec![];
@@ -207,6 +210,7 @@ fn cable_stops(site: &SiteFile, cameras: &[&CameraFile], cards: &[Steps]) -> Vec
             name: format!("cable of {}", camera.name),
             at: Some(camera.position),
             hours: length.length_m / PULL_M_PER_H + ENDS_H,
+            is_box: false,
             done: linked(&camera.id),
             state: None,
             after: run

@@ -312,7 +312,7 @@ pub(crate) fn promise(site: &Site, place: usize, seen: &[Seen]) -> TargetResult 
 /// The same for a target, given what each head makes of it.
 pub(crate) fn promise_of(site: &Site, target: &Target, heads: &[(&Head, &Judged)]) -> TargetResult {
     let looking = heads.iter().filter(|(_, judged)| judged.counts.seen > 0);
-    let (verdict, px_per_m) = together(target, looking.map(|(head, judged)| (head.camera(), *judged)));
+    let (verdict, px_per_m) = together(target, looking.map(|(head, judged)| (site.fails_with(head.camera()), *judged)));
     let in_front = heads.iter().filter(|(_, judged)| judged.deciding.is_some());
     let best = in_front.min_by(|(_, a), (_, b)| serves_better(a, b));
     let overview = best.and_then(|best| overview_beside(site, target, *best, heads));
@@ -357,7 +357,7 @@ fn overview_beside(
 }
 
 /// The verdict that the heads which see a target reach together, and the density that they leave its least well served sample.
-/// Each comes with its camera's place.
+/// Each comes with the place of the camera that it fails with.
 fn together<'a>(target: &Target, heads: impl Iterator<Item = (usize, &'a Judged)>) -> (Verdict, f64) {
     let heads: Vec<(usize, &Judged)> = heads.collect();
     let mut views: Vec<(usize, SampleView)> = Vec::with_capacity(heads.len());
@@ -381,8 +381,8 @@ fn together<'a>(target: &Target, heads: impl Iterator<Item = (usize, &'a Judged)
     (verdict, px_per_m)
 }
 
-/// The verdict that `wanted` heads reach together: the worst of the best so many. Heads in one housing fail together, so of each
-/// camera only the best counts.
+/// The verdict that `wanted` heads reach together: the worst of the best so many. Heads in one housing, or behind one cable, fail
+/// together, so of each such group only the best counts.
 fn nth_best(views: &mut Vec<(usize, SampleView)>, wanted: usize) -> Verdict {
     if wanted == 1 {
         return views.iter().map(|(_, view)| view.verdict).min().unwrap_or(Verdict::Broken);

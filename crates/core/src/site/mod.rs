@@ -21,6 +21,7 @@ use crate::file::{
 };
 use crate::light::LampLight;
 use crate::scene::{Eye, Scene, Solid};
+use crate::wire::shared_cable::behind_one_cable;
 use glam::DVec2;
 pub use ground_edges::{GroundEdges, half_upright};
 pub use head::Head;
@@ -47,6 +48,14 @@ pub struct Site {
     lamps: Vec<LampLight>,
     targets: Vec<Target>,
     heads: Vec<Head>,
+    /// Who fails with whom, by the cameras' places; empty where nobody wishes for a back-up.
+    fails_with: Vec<usize>,
+}
+
+/// Who fails with whom, where somebody wishes for a back-up.
+fn fails_with(file: &SiteFile) -> Vec<usize> {
+    let asked = file.network.is_some() && file.targets.iter().any(|target| target.heads_wanted > 1);
+    if asked { behind_one_cable(file) } else { vec![] }
 }
 
 impl Site {
@@ -66,7 +75,8 @@ impl Site {
         let targets = file.targets.iter().map(|target| Target::new(target, rules)).collect();
         let [private, foreign] = compiled_private(&file);
         let lamps = lamp_lights(&file, &scene);
-        let mut site = Site { scene, private, foreign, lamps, targets, heads: vec![], file };
+        let fails_with = fails_with(&file);
+        let mut site = Site { scene, private, foreign, lamps, targets, heads: vec![], fails_with, file };
         let cameras = site.file.cameras.iter().enumerate();
         site.heads = cameras.flat_map(|(place, camera)| site.heads_of(place, camera)).collect();
         Ok(site)
@@ -110,6 +120,7 @@ impl Site {
         }
         self.take_targets(&file, &touched);
         let mut held = self.held_heads(&touched);
+        self.fails_with = fails_with(&file);
         self.file = file;
         if lights_change {
             held.values_mut().flatten().for_each(Head::forget_metered);
@@ -177,6 +188,11 @@ impl Site {
         let views = camera.heads.iter().enumerate();
         let views = views.flat_map(|(head, file)| file.views().into_iter().map(move |which| (head, which)));
         views.map(|view| self.head_of(place, camera, view)).collect()
+    }
+
+    /// The camera, by its place, that a camera fails together with; itself where there is none.
+    pub(crate) fn fails_with(&self, camera: usize) -> usize {
+        self.fails_with.get(camera).copied().unwrap_or(camera)
     }
 
     /// What of a head's picture must be masked for the private places.

@@ -23,6 +23,7 @@ pub mod read_switch;
 #[cfg(feature = "route")]
 pub mod route;
 pub mod runs;
+pub mod shared_cable;
 pub mod sheet;
 pub mod store;
 pub mod told;

@@ -12,6 +12,7 @@ mod guard;
 pub(crate) mod headers;
 mod openapi;
 mod pairing;
+mod papers;
 mod pictures;
 mod sheets;
 mod sites;
@@ -218,6 +219,7 @@ pub fn compute_routes() -> Vec<rocket::Route> {
         survey::read_readings,
         survey::world_file,
         survey::measure,
+        papers::papers,
         wiring::route,
         wiring::switch,
         snapshots::snapshot,

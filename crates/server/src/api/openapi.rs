@@ -2,7 +2,7 @@
 
 use super::guard::LetIn;
 use super::{
-    catalogue, compute, error, exchange, pairing, pictures, sheets, sites, snapshots, standings, survey, wiring,
+    catalogue, compute, error, exchange, pairing, papers, pictures, sheets, sites, snapshots, standings, survey, wiring,
 };
 use rocket::get;
 use rocket::serde::json::Json;
@@ -30,6 +30,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         survey::read_readings,
         survey::world_file,
         survey::measure,
+        papers::papers,
         wiring::route,
         wiring::switch,
         snapshots::snapshot,
@@ -67,6 +68,8 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         bright_angle_core::picture::PictureTold,
         bright_angle_core::answer::Ask,
         bright_angle_core::answer::Answer,
+        bright_angle_core::offer::asked::OfferAsk,
+        bright_angle_core::offer::asked::OfferAnswer,
         bright_angle_core::show::coverage::live_relief::ReliefWish
     ))
 )]

@@ -8,17 +8,20 @@ mod input;
 mod keeping;
 mod lens;
 mod light;
+mod offer;
 mod serve;
 mod view;
 mod wiring;
 
 use crate::drawing::Kind;
+use crate::papers::{PaperPart, PaperSize};
 use bright_angle_core::Fault;
 use bright_angle_core::equipment::stock::catalogue_schema;
 use bright_angle_core::file::schema::site_schema;
 use bright_angle_core::words::guide::guide;
 use bright_angle_core::words::units::Units;
 use clap::{Args, Parser, Subcommand, ValueEnum};
+use offer::{AmongArg, ByArg, PaperUnits};
 use std::io::Write;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -241,6 +244,50 @@ enum Command {
         /// Site file, or - for standard input
         file: PathBuf,
     },
+    /// The fewest cameras, or the cheapest, that keep every promise, as JSON: of those in the file, or of all that might hang
+    Fewest {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// What counts
+        #[arg(long, value_enum, default_value_t = ByArg::Count)]
+        by: ByArg,
+        /// What is chosen from
+        #[arg(long, value_enum, default_value_t = AmongArg::Spots)]
+        among: AmongArg,
+        /// Units of the words
+        #[arg(long, value_enum, default_value_t = UnitsArg::Metres)]
+        units: UnitsArg,
+    },
+    /// Options of one design with what falls away and what each costs, as JSON
+    Options {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// What the design costs, as JSON; what has no price is named on standard error
+    Bill {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// The prices as CSV, with what still has none
+        #[arg(long)]
+        csv: bool,
+    },
+    /// The papers of a site as a PDF
+    Papers {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// Where the PDF is written
+        #[arg(short, long)]
+        out: PathBuf,
+        /// The parts, in their order
+        #[arg(long, value_enum, value_delimiter = ',', default_value = "quote,options,plan,views,notes,sign")]
+        parts: Vec<PaperPart>,
+        /// The size of a page
+        #[arg(long, value_enum, default_value_t = PaperSize::A4)]
+        paper: PaperSize,
+        /// Units of lengths: m or ft
+        #[arg(long, value_enum, default_value_t = PaperUnits::M)]
+        units: PaperUnits,
+    },
     /// The pocket calculator: which focal length a task takes at a distance
     Lens(lens::LensArgs),
     /// What cables, boxes, links and the store make of the cameras, as JSON
@@ -408,6 +455,10 @@ pub fn run() -> ExitCode {
         Command::Adjust { file } => compute::adjust(&file),
         Command::Survey { file } => compute::survey(&file),
         Command::Readings { file } => compute::readings(&file),
+        Command::Fewest { file, by, among, units } => offer::fewest(&file, by.into(), among.into(), units.into()),
+        Command::Options { file } => offer::options(&file),
+        Command::Bill { file, csv } => offer::bill(&file, csv),
+        Command::Papers { file, out, parts, paper, units } => offer::papers(&file, &out, parts, paper, units.into()),
         Command::Lens(args) => lens::lens(&args),
         Command::Wire { file } => wiring::wire(&file),
         Command::Route { file, wish, all } => wiring::route(&file, wish.into(), all),

@@ -56,6 +56,14 @@ const CHEAP: [Rule; 12] = [
 /// The rules that are geometry of the place alone, beside whether it is seen.
 const GEOMETRIC: [Rule; 4] = [pixel_density::judge, plate_side::judge, plate_vertical::judge, masked::judge];
 
+/// The rules that hang on the place alone, whatever camera hangs there, beside what stands in the way.
+#[cfg(feature = "route")]
+const OF_THE_PLACE: [Rule; 4] = [face_from_above::judge, turned_away::judge, plate_side::judge, plate_vertical::judge];
+
+/// The rules that hang on a model and its place, whatever it looks at.
+#[cfg(feature = "route")]
+const OF_THE_BUILD: [Rule; 2] = [within_reach::judge, weather::judge];
+
 /// What a plate on the move is held to.
 const IN_ZONE: [ZoneRule; 5] = [looks::judge, blur::judge, zone_light::enough, zone_light::not_over, headlights::judge];
 
@@ -81,6 +89,21 @@ pub(crate) fn geometric(sight: &Sight) -> Verdict {
     let verdict = found.fold(in_view::verdict(sight), Verdict::max);
     // The costliest last.
     if verdict == Verdict::Kept { clear::verdict(sight) } else { verdict }
+}
+
+/// The verdict of the rules that no other camera at the same place would change.
+#[cfg(feature = "route")]
+pub(crate) fn of_the_place(sight: &Sight) -> Verdict {
+    let found = OF_THE_PLACE.iter().filter_map(|rule| rule(sight)).map(|found| found.verdict);
+    let verdict = found.fold(Verdict::Kept, Verdict::max);
+    // The costliest last.
+    if verdict == Verdict::Kept { clear::verdict(sight) } else { verdict }
+}
+
+/// The verdict of the rules that no other aim of the same camera would change.
+#[cfg(feature = "route")]
+pub(crate) fn of_the_build(sight: &Sight) -> Verdict {
+    OF_THE_BUILD.iter().filter_map(|rule| rule(sight)).map(|found| found.verdict).fold(Verdict::Kept, Verdict::max)
 }
 
 /// The verdict of all rules together: broken before unknown before tight before kept. What is broken as

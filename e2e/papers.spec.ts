@@ -1,0 +1,177 @@
+/** Papers: options in the client's words, the fewest cameras, prices, the quote without a network, agreed, and what is otherwise since. */
+import { readFileSync } from "node:fs";
+import { type Page, expect, test } from "@playwright/test";
+import { Aim, demo, keep, kept, umber } from "./support/aim";
+
+const papers = (id: string, step: string): string => `/#/site/${id}/papers/${step}`;
+
+async function sign(page: Page): Promise<void> {
+  const field = page.getByRole("img", { name: "Sign here" });
+  const box = (await field.boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  await page.mouse.move(box.x + 0.2 * box.width, box.y + 0.6 * box.height);
+  await page.mouse.down();
+  for (const [x, y] of [
+    [0.3, 0.3],
+    [0.4, 0.7],
+    [0.6, 0.4],
+  ] as const)
+    await page.mouse.move(box.x + x * box.width, box.y + y * box.height);
+  await page.mouse.up();
+}
+
+test("three options in the client’s words with their prices; one is taken, and undone", async ({ page, request }) => {
+  const id = await keep(request, umber());
+  await page.goto(papers(id, "options"));
+  const all = page.getByTestId("option-all");
+  const fewer = page.getByTestId("option-one_fewer");
+  await expect(all).toContainText("Nothing falls away");
+  await expect(page.getByTestId("option-important")).toContainText("kept");
+  await expect(fewer.getByRole("listitem").first()).toContainText(/^Without C/);
+  // What nobody has priced is named, and is not nothing.
+  await expect(all).toContainText(/not priced yet/);
+  const own = page.getByTestId("option-own");
+  await own.getByRole("checkbox", { name: "C1" }).uncheck();
+  await expect(own).toContainText("Without C1");
+  const before = (await kept(request, id)).site.cameras.length;
+  await fewer.getByRole("button", { name: "Take it" }).click();
+  await expect(page.getByTestId("saving")).toHaveText(/^Saved/);
+  await expect.poll(async () => (await kept(request, id)).site.cameras.length).toBeLessThan(before);
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await kept(request, id)).site.cameras.length).toBe(before);
+});
+
+test("the fewest cameras are found from the surveyed spots, can be stopped, and are taken", async ({
+  page,
+  request,
+}) => {
+  const id = await keep(request);
+  await page.goto(papers(id, "fewest"));
+  await page.getByRole("button", { name: "Find them" }).click();
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByRole("button", { name: "Find them" })).toBeVisible();
+  await page.getByRole("button", { name: "Find them" }).click();
+  const first = page.getByTestId("fewest-count");
+  await expect(first).toContainText(/\d+ cameras/);
+  await expect(page.getByTestId("fewest-trips")).toContainText("Put up anew");
+  await expect(page.getByTestId("fewest-back_up")).toContainText("Kept twice");
+  const count = Number(/(\d+) cameras/.exec((await first.textContent()) ?? "")?.[1]);
+  await first.getByRole("button", { name: "Take it: Fewest cameras" }).click();
+  await expect.poll(async () => (await kept(request, id)).site.cameras.length).toBe(count);
+});
+
+test("prices are typed, read from a table and refused where they make no sense", async ({ page, request }) => {
+  const id = await keep(request, umber());
+  await page.goto(papers(id, "prices"));
+  const bill = page.getByTestId("bill");
+  await expect(bill).toContainText("no price yet");
+  await page.getByLabel("Money, three letters").fill("EUR");
+  const hour = page.getByLabel("An hour of one person’s work");
+  await hour.fill("-5");
+  await expect(page.getByText("an amount such as 12.50, not negative")).toBeVisible();
+  await hour.fill("60");
+  await hour.press("Enter");
+  await expect(bill.getByRole("row", { name: /from a ladder/ })).not.toContainText("not known");
+  const read = async (text: string): Promise<void> =>
+    page
+      .locator(".papers-lists input[type=file]")
+      .setInputFiles({ name: "prices.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await read("what,each,currency\nLanyard,2.50,EUR\nDesiccant bag,1,USD\n");
+  await expect(page.getByRole("alert")).toContainText("line 3: is in USD, and what is before it in EUR");
+  await read("what,each,currency\nLanyard,-2,EUR\n");
+  await expect(page.getByRole("alert")).toContainText('"-2" is negative');
+  await read("what,each,currency\nLanyard,2.50,EUR\ntax per cent,20,EUR\n");
+  await expect(bill.getByRole("row", { name: /^Lanyard/ })).toContainText(/2\.50|5\.00|7\.50|10\.00|12\.50/);
+  // Typed, left and come back to.
+  await page.reload();
+  await expect(page.getByLabel("An hour of one person’s work")).toHaveValue("60");
+  await expect(page.getByTestId("bill")).toContainText("Together, EUR");
+});
+
+test("the quote stands without a network, prints, and comes as a PDF; names of all scripts are only names", async ({
+  page,
+  context,
+  request,
+}) => {
+  const site = demo() as ReturnType<typeof demo> & { brief?: object };
+  site.brief = { client: "<img src=x onerror=alert(1)>", address: "שדרות הים 12" };
+  const [first] = site.targets;
+  if (first) first.name = `${"Gate ".repeat(30)}&<b>`;
+  const id = await keep(request, site);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(papers(id, "options"));
+  await expect(page.getByTestId("option-all")).toBeVisible();
+  await page.goto(papers(id, "quote"));
+  await expect(page.getByTestId("paper-view")).toHaveCount(site.cameras.length);
+  await context.setOffline(true);
+  for (const view of await page.getByTestId("paper-view").all())
+    await expect(view).toHaveAttribute("data-settled", "true");
+  await expect(page.getByTestId("paper")).toContainText("<img src=x onerror=alert(1)>");
+  await expect(page.getByTestId("paper")).toContainText("What it does not do");
+  const printed = await page.pdf({ format: "A4" });
+  expect(printed.subarray(0, 5).toString()).toBe("%PDF-");
+  await page.getByRole("button", { name: "Save as PDF" }).click();
+  await expect(page.getByText("Print the page instead")).toBeVisible();
+  await context.setOffline(false);
+  const coming = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as PDF" }).click();
+  const file = await (await coming).path();
+  expect(readFileSync(file).subarray(0, 5).toString()).toBe("%PDF-");
+});
+
+test("what was agreed by signature is kept, and a lens changed after that is shown against it", async ({
+  page,
+  request,
+}) => {
+  const id = await keep(request);
+  await page.goto(papers(id, "agree"));
+  await page.getByLabel("Who agrees").fill("A. Client");
+  await expect(page.getByRole("button", { name: "Agree", exact: true })).toBeDisabled();
+  await sign(page);
+  await page.getByRole("button", { name: "Agree", exact: true }).click();
+  await expect(page.getByTestId("agreed")).toContainText("Agreed by A. Client");
+  await expect(page.getByTestId("agreed")).toContainText("Nothing is otherwise");
+  await expect(page.getByTestId("saving")).toHaveText(/^Saved/);
+  const aim = new Aim(page);
+  await aim.open(id);
+  await aim.take("Fuel berth till");
+  await page.getByRole("combobox", { name: "Model and lens" }).fill("Turret 4 MP 2.8");
+  await page.getByTitle("Turret 4 MP 2.8 mm").click();
+  await page.goto(papers(id, "agree"));
+  await expect(page.getByTestId("agreed")).toContainText(
+    /Fuel berth till: kept when it was agreed, (broken|tight) now/,
+  );
+  await expect(page.getByTestId("agreed")).toContainText("What was changed since");
+  await page.goto(papers(id, "handover"));
+  await expect(page.getByTestId("paper")).toContainText("By A. Client");
+});
+
+test("a page that was sent comes back signed; one that is of another state, or none at all, is turned away", async ({
+  page,
+  request,
+  browser,
+}) => {
+  const id = await keep(request);
+  await page.goto(papers(id, "agree"));
+  const coming = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save the page to send" }).click();
+  const sent = await (await coming).path();
+  // The client opens it somewhere else, without any server.
+  const elsewhere = await browser.newPage();
+  await elsewhere.setContent(readFileSync(sent, "utf8"));
+  await elsewhere.getByLabel("Who agrees").fill("B. Client");
+  await sign(elsewhere);
+  const saved = elsewhere.waitForEvent("download");
+  await elsewhere.getByRole("button", { name: "Save the signed copy" }).click();
+  const copy = readFileSync(await (await saved).path());
+  await elsewhere.close();
+  const take = async (buffer: Buffer): Promise<void> =>
+    page
+      .locator(".papers-agree input[type=file]")
+      .setInputFiles({ name: "signed-copy.json", mimeType: "application/json", buffer });
+  await take(Buffer.from("not json"));
+  await expect(page.getByRole("alert")).toContainText("This is no signed copy");
+  await take(Buffer.from(JSON.stringify({ ...(JSON.parse(copy.toString()) as object), of: "0".repeat(64) })));
+  await expect(page.getByRole("alert")).toContainText("The site has changed since that page was made");
+  await take(copy);
+  await expect(page.getByTestId("agreed")).toContainText("Agreed by B. Client");
+});

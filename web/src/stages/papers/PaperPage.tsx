@@ -1,0 +1,497 @@
+/** The quote and the hand-over as pages that print well and need no network, and the same as a PDF from the server. */
+import { App, Checkbox } from "antd";
+import { type ReactNode, useEffect, useState } from "react";
+import type { Paper, PaperCamera, PaperPart, SiteFile } from "../../core/types";
+import { useOffer } from "../../core/useOffer";
+import { saveFile } from "../../keep/files";
+import { Away, READS_LONG, request } from "../../keep/http";
+import { useSettings } from "../../keep/settings";
+import { VerdictMark } from "../../ui/VerdictMark";
+import { Button, Select } from "../../ui/controls";
+import { Costs } from "./Costs";
+import { Signature, type Strokes } from "./Signature";
+import { headsOf, viewOf } from "./viewPicture";
+import { cameras, costs } from "./words";
+
+type Kind = "quote" | "handover";
+
+const PARTS: Record<Kind, { part: PaperPart; word: string }[]> = {
+  quote: [
+    { part: "quote", word: "Promises and price" },
+    { part: "options", word: "Options" },
+    { part: "plan", word: "Plan" },
+    { part: "views", word: "Views" },
+    { part: "notes", word: "What it does not do, privacy, cautions" },
+  ],
+  handover: [
+    { part: "cover", word: "Cover" },
+    { part: "plan", word: "Plan" },
+    { part: "schedule", word: "Cameras" },
+    { part: "views", word: "Views" },
+    { part: "promises", word: "Promises" },
+    { part: "network", word: "Runs and network" },
+    { part: "settings", word: "Settings" },
+    { part: "notes", word: "Privacy, cautions, upkeep" },
+    { part: "sign", word: "Sign-off" },
+  ],
+};
+
+export function PaperPage({ site, kind }: { site: SiteFile; kind: Kind }) {
+  const units = useSettings((settings) => settings.units);
+  const { value: paper, settled, refused } = useOffer(site, { ask: "paper", units });
+  const [left, setLeft] = useState<PaperPart[]>([]);
+  const [size, setSize] = useState<"a4" | "letter">("a4");
+  const parts = PARTS[kind].filter(({ part }) => !left.includes(part)).map(({ part }) => part);
+  const has = (part: PaperPart): boolean => parts.includes(part);
+  return (
+    <div className="papers-page-and-tools" data-settled={settled}>
+      <div className="no-print papers-head">
+        <div className="papers-choice">
+          {PARTS[kind].map(({ part, word }) => (
+            <Checkbox
+              key={part}
+              checked={has(part)}
+              onChange={({ target }) =>
+                setLeft((held) => (target.checked ? held.filter((one) => one !== part) : [...held, part]))
+              }
+            >
+              {word}
+            </Checkbox>
+          ))}
+        </div>
+        <div className="row">
+          <Select
+            size="small"
+            value={size}
+            aria-label="Paper"
+            options={[
+              { value: "a4", label: "A4" },
+              { value: "letter", label: "Letter" },
+            ]}
+            onChange={(next: "a4" | "letter") => setSize(next)}
+          />
+          <Button type="primary" disabled={!paper || !settled} onClick={() => window.print()}>
+            Print
+          </Button>
+          <AsPdf site={site} parts={parts} paper={size} title={kind === "quote" ? "quote" : "hand-over"} />
+        </div>
+      </div>
+      {refused && (
+        <p role="alert" className="verdict-word-broken">
+          {refused}
+        </p>
+      )}
+      {!paper && !refused && <p className="hint">Working …</p>}
+      {paper && (
+        <article
+          className={`paper paper-${size}`}
+          data-testid="paper"
+          aria-label={kind === "quote" ? "Quote" : "Hand-over"}
+        >
+          <PaperHead paper={paper} kind={kind} />
+          {has("quote") && <Promised paper={paper} priced />}
+          {has("options") && <OptionTable paper={paper} />}
+          {has("plan") && <PlanSheet site={site} />}
+          {has("schedule") && <Schedule paper={paper} />}
+          {has("views") && <Views site={site} paper={paper} />}
+          {has("promises") && <Promised paper={paper} priced={false} />}
+          {has("network") && <Network paper={paper} />}
+          {has("settings") && <Settings paper={paper} />}
+          {has("notes") && <Notes paper={paper} kind={kind} />}
+          {(has("sign") || kind === "quote") && <SignOff paper={paper} />}
+        </article>
+      )}
+    </div>
+  );
+}
+
+function AsPdf({ site, parts, paper, title }: { site: SiteFile; parts: PaperPart[]; paper: string; title: string }) {
+  const { message } = App.useApp();
+  const units = useSettings((settings) => settings.units);
+  const [stop, setStop] = useState<AbortController | null>(null);
+  useEffect(() => () => stop?.abort(), [stop]);
+  const make = async (): Promise<void> => {
+    const mine = new AbortController();
+    setStop(mine);
+    try {
+      const asked = { site, parts, paper, units };
+      const pdf = await request<Blob>("POST", "/api/papers", asked, mine.signal, READS_LONG);
+      saveFile(pdf, `${site.name} ${title}`, "pdf");
+    } catch (error) {
+      if (!mine.signal.aborted)
+        void message.warning(
+          error instanceof Away
+            ? "The PDF is set on the server, which is away. Print the page instead: it needs no network."
+            : (error as Error).message,
+        );
+    }
+    setStop((held) => (held === mine ? null : held));
+  };
+  return stop ? (
+    <Button onClick={() => stop.abort()}>Stop the PDF</Button>
+  ) : (
+    <Button disabled={parts.length === 0} onClick={() => void make()}>
+      Save as PDF
+    </Button>
+  );
+}
+
+function PaperHead({ paper, kind }: { paper: Paper; kind: Kind }) {
+  return (
+    <header className="paper-head">
+      <p className="paper-firm" dir="auto">
+        {paper.firm ?? ""}
+      </p>
+      <h1 dir="auto">{paper.site}</h1>
+      <p>
+        {kind === "quote" ? "Quote" : "Hand-over"}
+        {paper.client && (
+          <>
+            {" for "}
+            <span dir="auto">{paper.client}</span>
+          </>
+        )}
+        {paper.address && (
+          <>
+            {", "}
+            <span dir="auto">{paper.address}</span>
+          </>
+        )}
+        {kind === "quote" && paper.valid_until && ` · holds until ${paper.valid_until}`}
+      </p>
+      {paper.note && <p dir="auto">{paper.note}</p>}
+    </header>
+  );
+}
+
+const Part = ({ title, children }: { title: string; children: ReactNode }) => (
+  <section className="paper-part">
+    <h2>{title}</h2>
+    {children}
+  </section>
+);
+
+function Promised({ paper, priced }: { paper: Paper; priced: boolean }) {
+  return (
+    <Part title={`What is promised, ${paper.conditions}`}>
+      <table>
+        <thead>
+          <tr>
+            <th>Promise</th>
+            <th>What for</th>
+            <th>By</th>
+            <th>{paper.promises.some((one) => one.designed) ? "By design / as built" : "It is"}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {paper.promises.map((one) => (
+            <tr key={one.target}>
+              <td dir="auto">{one.name}</td>
+              <td>
+                {one.says}
+                {!priced && (
+                  <span className="fine">
+                    {" "}
+                    needs {one.needs_px_per_m.toFixed(0)}, gets {one.px_per_m.toFixed(0)} px/m; {one.basis}.{" "}
+                    {one.leaves_out}
+                  </span>
+                )}
+              </td>
+              <td dir="auto">{one.camera ?? "—"}</td>
+              <td className="paper-verdict">
+                {one.designed && (
+                  <>
+                    <VerdictMark verdict={one.designed} size={14} /> {one.designed} /{" "}
+                  </>
+                )}
+                <VerdictMark verdict={one.verdict} size={14} /> {one.verdict}
+                {one.because && <span className="fine"> {one.because}</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {priced && (
+        <>
+          <h2>What it costs</h2>
+          <Costs bill={paper.bill} />
+          {paper.bill.unknown.length > 0 && <p className="fine">Not priced: {paper.bill.unknown.join(", ")}.</p>}
+          {!paper.bill.tax_known && <p className="fine">Tax is not stated.</p>}
+        </>
+      )}
+    </Part>
+  );
+}
+
+function OptionTable({ paper }: { paper: Paper }) {
+  if (paper.options.length === 0) return null;
+  return (
+    <Part title="Options">
+      <table>
+        <thead>
+          <tr>
+            <th>Option</th>
+            <th>Cameras</th>
+            <th>What falls away</th>
+            <th>Price</th>
+          </tr>
+        </thead>
+        <tbody>
+          {paper.options.map((option) => (
+            <tr key={option.kind}>
+              <td>{option.name}</td>
+              <td>{cameras(option.cameras.length)}</td>
+              <td>
+                {option.falls_away.length === 0
+                  ? "nothing"
+                  : option.falls_away.map((falls) => <div key={falls.target}>{falls.says}</div>)}
+              </td>
+              <td className="figure">{costs(option.bill)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Part>
+  );
+}
+
+function PlanSheet({ site }: { site: SiteFile }) {
+  const { value } = useOffer(site, { ask: "plan_sheet" });
+  return (
+    <Part title="Plan">
+      {value === null ? (
+        <p className="hint">Working …</p>
+      ) : (
+        <img
+          className="paper-plan"
+          src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(value)}`}
+          alt={`Plan of ${site.name} with what the cameras cover`}
+        />
+      )}
+    </Part>
+  );
+}
+
+function Schedule({ paper }: { paper: Paper }) {
+  return (
+    <Part title="Cameras">
+      <table>
+        <thead>
+          <tr>
+            <th>Camera</th>
+            <th>Model</th>
+            <th>Where</th>
+            <th>Aim by design, and as built</th>
+          </tr>
+        </thead>
+        <tbody>
+          {paper.cameras.map((camera) => (
+            <tr key={camera.id}>
+              <td dir="auto">{camera.name}</td>
+              <td dir="auto">
+                {camera.model}
+                {camera.there_before ? ", was there before" : ""}
+              </td>
+              <td>
+                <span dir="auto">{camera.spot}</span>, {camera.height} up
+              </td>
+              <td>
+                {camera.heads.map((head) => (
+                  <div key={head.head.head}>
+                    {head.aim}
+                    {head.as_built && <div>as built: {head.as_built}</div>}
+                  </div>
+                ))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Part>
+  );
+}
+
+/** A page a view: the computed picture, and what was photographed. */
+function Views({ site, paper }: { site: SiteFile; paper: Paper }) {
+  return (
+    <>
+      {headsOf(site).map((head) => {
+        const camera = paper.cameras.find(({ id }) => id === head.camera);
+        return camera && <View key={`${head.camera} ${head.head}`} site={site} head={head} camera={camera} />;
+      })}
+    </>
+  );
+}
+
+function View({
+  site,
+  head,
+  camera,
+}: {
+  site: SiteFile;
+  head: ReturnType<typeof headsOf>[number];
+  camera: PaperCamera;
+}) {
+  const [shown, setShown] = useState<{ of: SiteFile; view: string } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const { camera: id, head: place } = head;
+  useEffect(() => {
+    let current = true;
+    const load = async (): Promise<void> => {
+      try {
+        const view = await viewOf(site, { camera: id, head: place });
+        if (current && view) setShown({ of: site, view });
+      } catch (error) {
+        if (current) setFault((error as Error).message);
+      }
+    };
+    void load();
+    return () => {
+      current = false;
+    };
+  }, [site, id, place]);
+  return (
+    <section className="paper-part paper-view" data-testid="paper-view" data-settled={shown?.of === site}>
+      <h2 dir="auto">{camera.name}</h2>
+      <p>
+        <span dir="auto">{camera.what_for}</span>. <span className="fine">{camera.model}</span>
+      </p>
+      {fault && <p className="verdict-word-broken">{fault}</p>}
+      {shown ? (
+        <img src={shown.view} alt={`What ${camera.name} will see`} />
+      ) : (
+        <p className="hint">The view is being worked out …</p>
+      )}
+      <p className="fine">Computed picture: what is not drawn on the plan is not in it.</p>
+      {[...camera.photos, ...camera.from_spot].slice(0, 2).map((photo) => (
+        <img key={photo} src={`/api/pictures/${photo}`} alt={`Photo at ${camera.name}`} />
+      ))}
+    </section>
+  );
+}
+
+function Network({ paper }: { paper: Paper }) {
+  const { network, wiring, store } = paper;
+  const name = (id: string): string => network.labels.find((label) => label.cable === id)?.here ?? id;
+  return (
+    <Part title="Runs, network and store">
+      <table>
+        <thead>
+          <tr>
+            <th>Cable</th>
+            <th>Length</th>
+            <th>It is</th>
+          </tr>
+        </thead>
+        <tbody>
+          {wiring.cables.map((cable) => (
+            <tr key={cable.id}>
+              <td dir="auto">{name(cable.id)}</td>
+              <td className="figure">{cable.length_m.toFixed(0)} m</td>
+              <td>{cable.verdict}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <table>
+        <thead>
+          <tr>
+            <th>Device</th>
+            <th>Address</th>
+            <th>On</th>
+            <th>Password changed</th>
+          </tr>
+        </thead>
+        <tbody>
+          {network.rows.map((row) => (
+            <tr key={row.id}>
+              <td dir="auto">{row.name}</td>
+              <td className="figure">{row.address ?? "—"}</td>
+              <td>
+                {row.on ?? "—"}
+                {row.port ? `, port ${row.port}` : ""}
+              </td>
+              <td>{row.password_changed ? "yes" : "not yet"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p>
+        Store: {store.gb_per_day.toFixed(0)} GB a day
+        {store.days ? `, ${store.days} days promised` : ""}
+        {store.holds_days ? `, ${store.holds_days.toFixed(0)} days held` : ""}.
+      </p>
+    </Part>
+  );
+}
+
+function Settings({ paper }: { paper: Paper }) {
+  return (
+    <Part title="Settings">
+      {paper.settings.map((card) => (
+        <table key={`${card.camera} ${card.head}`}>
+          <caption dir="auto">
+            {card.name} ({card.model})
+          </caption>
+          <tbody>
+            {card.lines.map((line) => (
+              <tr key={line.name}>
+                <th scope="row">{line.name}</th>
+                <td>{line.day}</td>
+                <td>{line.night}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ))}
+    </Part>
+  );
+}
+
+function Notes({ paper, kind }: { paper: Paper; kind: Kind }) {
+  const list = (lines: string[]): ReactNode => (
+    <ul>
+      {lines.map((line) => (
+        <li key={line} dir="auto">
+          {line}
+        </li>
+      ))}
+    </ul>
+  );
+  return (
+    <>
+      <Part title="What it does not do">{list(paper.does_not)}</Part>
+      <Part title="Privacy and sound">{list(paper.privacy)}</Part>
+      {kind === "handover" && <Part title="Upkeep">{list(paper.upkeep)}</Part>}
+      <Part title="Mind">{list(paper.cautions)}</Part>
+    </>
+  );
+}
+
+function SignOff({ paper }: { paper: Paper }) {
+  const { agreed } = paper;
+  return (
+    <Part title="Agreed">
+      {agreed ? (
+        <>
+          <p>
+            By <span dir="auto">{agreed.name}</span> on {agreed.date}
+            {agreed.promises.length > 0 && "; since then:"}
+          </p>
+          <ul>
+            {agreed.promises.map((promise) => (
+              <li key={promise.target}>{promise.says}</li>
+            ))}
+          </ul>
+          <Signature strokes={agreed.signature as Strokes} />
+        </>
+      ) : (
+        <div className="paper-blank">
+          <span>Name</span>
+          <span>Day</span>
+          <span>Signature</span>
+        </div>
+      )}
+    </Part>
+  );
+}
