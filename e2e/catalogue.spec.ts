@@ -1,7 +1,7 @@
 /** A camera of the firm's own, from a pasted data sheet into a site; the catalogue out and in again; five thousand models searched. */
 import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
-import { Aim, ROOT, keep, kept, openId } from "./support/aim";
+import { Aim, ROOT, keep, kept, openId, choose } from "./support/aim";
 
 const SHEET = readFileSync(`${ROOT}crates/core/tests/sheets/01-list.txt`, "utf8");
 
@@ -75,8 +75,7 @@ test("a pasted sheet becomes a camera of one's own, is taken in a site, and newe
   await page.goto(`/#/site/${openId(page)}/survey/lines/t5`);
   // Opened anew, as on a phone: nothing but the survey asks for them.
   await page.reload();
-  await page.getByRole("combobox", { name: "Spot for the camera" }).click();
-  await page.getByTitle("A new spot", { exact: true }).click();
+  await choose(page, "Spot for the camera", "A new spot");
   await page.getByRole("button", { name: /Near enough/ }).click();
   await expect(page.getByTestId("finished-line").first()).toContainText("Our turret");
 });

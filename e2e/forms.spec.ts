@@ -1,6 +1,6 @@
 /** What only some forms of camera have, what stands there taken by hand and by keys, and the wishes of a site. */
 import { expect, test } from "@playwright/test";
-import { Aim, type Site, centre, keep, kept, umber } from "./support/aim";
+import { Aim, type Site, centre, choose, keep, kept, umber } from "./support/aim";
 
 interface Held extends Site {
   obstacles: { id: string; outline: number[][] }[];
@@ -62,8 +62,7 @@ test("a fisheye has its image circle, and a camera what it sits on", async ({ pa
   await circle.press("Enter");
   await panel.getByText("on a wall", { exact: true }).click();
   await page.getByTestId("camera-c4").press("Enter");
-  await page.getByRole("combobox", { name: "What the camera is mounted on" }).click({ force: true });
-  await page.locator(".ant-select-dropdown:visible").getByText("Units B", { exact: true }).click();
+  await choose(page, "What the camera is mounted on", "Units B");
   await aim.saved();
   const { cameras } = (await kept(request, id)).site as unknown as {
     cameras: { mounted_on?: string; model: { sensor: object }; heads: { tilt_deg: number; flattened?: object[] }[] }[];
@@ -82,8 +81,7 @@ test("a head that is turned from afar shows its reach, and asks for the pairs th
   await aim.open(await keep(request, umber()));
   await page.getByTestId("camera-c3").click();
   await expect(page.getByTestId("sweep-reach")).toContainText(/inspect to \d+ m, zoomed in/);
-  await page.getByRole("combobox", { name: "Fixed view that points it" }).click({ force: true });
-  await page.locator(".ant-select-dropdown:visible").getByText("C4", { exact: true }).click();
+  await choose(page, "Fixed view that points it", "C4");
   await expect(aim.evidence).toContainText("4 more pairs are needed");
   for (const [label, figure] of [
     ["Right", "960"],

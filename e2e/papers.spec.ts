@@ -7,6 +7,7 @@ const papers = (id: string, step: string): string => `/#/site/${id}/papers/${ste
 
 async function sign(page: Page): Promise<void> {
   const field = page.getByRole("img", { name: "Sign here" });
+  await field.scrollIntoViewIfNeeded();
   const box = (await field.boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
   await page.mouse.move(box.x + 0.2 * box.width, box.y + 0.6 * box.height);
   await page.mouse.down();
@@ -102,6 +103,8 @@ test("the quote stands without a network, prints, and comes as a PDF; names of a
   await expect(page.getByTestId("option-all")).toBeVisible();
   await page.goto(papers(id, "quote"));
   await expect(page.getByTestId("paper-view")).toHaveCount(site.cameras.length);
+  // What works them out is there; a service worker brings it where there is one.
+  await expect(page.getByTestId("paper-view").first()).toHaveAttribute("data-settled", "true");
   await context.setOffline(true);
   for (const view of await page.getByTestId("paper-view").all())
     await expect(view).toHaveAttribute("data-settled", "true");
@@ -133,12 +136,12 @@ test("what was agreed by signature is kept, and a lens changed after that is sho
   await expect(page.getByTestId("saving")).toHaveText(/^Saved/);
   const aim = new Aim(page);
   await aim.open(id);
-  await aim.take("Fuel berth till");
+  await aim.take("Gate lane, plates in");
   await page.getByRole("combobox", { name: "Model and lens" }).fill("Turret 4 MP 2.8");
   await page.getByTitle("Turret 4 MP 2.8 mm").click();
   await page.goto(papers(id, "agree"));
   await expect(page.getByTestId("agreed")).toContainText(
-    /Fuel berth till: kept when it was agreed, (broken|tight) now/,
+    /Gate lane, plates in: kept when it was agreed, (broken|tight) now/,
   );
   await expect(page.getByTestId("agreed")).toContainText("What was changed since");
   await page.goto(papers(id, "handover"));

@@ -45,6 +45,15 @@ export async function kept(request: APIRequestContext, id: string): Promise<{ nu
 /** The id of the site that a page has open. */
 export const openId = (page: Page): string => /site\/([0-9a-f-]{36})/.exec(page.url())?.[1] ?? "";
 
+/** Chooses from a list. One that opens while the page is still being filled may close again under the pointer: it is opened once more. */
+export async function choose(page: Page, name: string, option: string): Promise<void> {
+  const one = page.locator(".ant-select-dropdown:visible").getByText(option, { exact: true });
+  await expect(async () => {
+    if (!(await one.isVisible())) await page.getByRole("combobox", { name }).click({ force: true, timeout: 5_000 });
+    await one.click({ timeout: 5_000 });
+  }).toPass();
+}
+
 export class Aim {
   readonly promises: Locator;
   readonly evidence: Locator;

@@ -2,7 +2,6 @@
 //! later is shown against it.
 
 use super::{Amount, CameraFile, TargetFile};
-use crate::verdict::Verdict;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -51,6 +50,20 @@ pub enum AgreedBy {
     Link,
 }
 
+/// How a promise stood when it was agreed: the words of verdicts.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Stood {
+    /// With every tolerance at its worst.
+    Kept,
+    /// As stated only.
+    Tight,
+    /// A figure was missing.
+    Unknown,
+    /// It did not.
+    Broken,
+}
+
 /// A promise as it was agreed.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -58,7 +71,7 @@ pub struct AgreedPromise {
     /// The target's id.
     pub target: String,
     /// How it stood.
-    pub verdict: Verdict,
+    pub verdict: Stood,
     /// What it was to be, in words.
     pub says: String,
 }

@@ -50,7 +50,7 @@ mod views;
 mod wiring_rules;
 pub mod zones;
 
-pub use agreement::{AgreedBy, AgreedPromise, Agreement};
+pub use agreement::{AgreedBy, AgreedPromise, Agreement, Stood};
 pub use amount::Amount;
 pub use camera_file::CameraFile;
 pub use conditions::Conditions;

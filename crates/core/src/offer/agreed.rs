@@ -1,9 +1,9 @@
 //! What was agreed, and what is otherwise now: promise by promise, and the cameras behind them.
 
 use super::bill::bill;
-use super::paper::in_client_words;
+use super::client_words::in_client_words;
 use crate::change::compare::{Difference, Thing, compare};
-use crate::file::{AgreedBy, AgreedPromise, Agreement, Amount, Fault, PatchOp, SiteFile, fresh_id};
+use crate::file::{AgreedBy, AgreedPromise, Agreement, Amount, Fault, PatchOp, SiteFile, Stood, fresh_id};
 use crate::judge::Session;
 use crate::verdict::Verdict;
 use crate::words::units::Units;
@@ -90,7 +90,7 @@ pub fn agree(session: &Session, signed: Signed) -> Result<Vec<PatchOp>, Vec<Faul
             .zip(session.results())
             .map(|(target, result)| AgreedPromise {
                 target: target.id.clone(),
-                verdict: result.verdict,
+                verdict: stood(result.verdict),
                 says: in_client_words(target),
             })
             .collect(),
@@ -105,6 +105,24 @@ pub fn agree(session: &Session, signed: Signed) -> Result<Vec<PatchOp>, Vec<Faul
         return Err(faults);
     }
     Ok(vec![PatchOp { op: "add", path: path.to_owned(), value: Some(value) }])
+}
+
+fn stood(verdict: Verdict) -> Stood {
+    match verdict {
+        Verdict::Kept => Stood::Kept,
+        Verdict::Tight => Stood::Tight,
+        Verdict::Unknown => Stood::Unknown,
+        Verdict::Broken => Stood::Broken,
+    }
+}
+
+fn verdict_of(stood: Stood) -> Verdict {
+    match stood {
+        Stood::Kept => Verdict::Kept,
+        Stood::Tight => Verdict::Tight,
+        Stood::Unknown => Verdict::Unknown,
+        Stood::Broken => Verdict::Broken,
+    }
 }
 
 /// An agreement against what stands now.
@@ -139,7 +157,7 @@ fn promises_since(session: &Session, agreement: &Agreement) -> Vec<PromiseSince>
         let agreed = agreement.promises.iter().find(|promise| promise.target == target.id);
         let words = in_client_words(target);
         let said = agreed.map(|promise| promise.says.as_str());
-        let verdict = agreed.map(|promise| promise.verdict);
+        let verdict = agreed.map(|promise| verdict_of(promise.verdict));
         if verdict == Some(result.verdict) && said == Some(words.as_str()) {
             continue;
         }
@@ -154,7 +172,12 @@ fn promises_since(session: &Session, agreement: &Agreement) -> Vec<PromiseSince>
                 )
             }
             Some(agreed) => {
-                format!("{}: {} when it was agreed, {} now", target.name, agreed.verdict.word(), result.verdict.word())
+                format!(
+                    "{}: {} when it was agreed, {} now",
+                    target.name,
+                    verdict_of(agreed.verdict).word(),
+                    result.verdict.word()
+                )
             }
         };
         since.push(PromiseSince {
@@ -172,7 +195,13 @@ fn promises_since(session: &Session, agreement: &Agreement) -> Vec<PromiseSince>
         let name = agreement.targets.iter().find(|target| target.id == agreed.target);
         let name = name.map_or(agreed.target.clone(), |target| target.name.clone());
         let says = format!("{name}: agreed was to {}; nothing promises it now", agreed.says);
-        since.push(PromiseSince { target: agreed.target.clone(), name, agreed: Some(agreed.verdict), now: None, says });
+        since.push(PromiseSince {
+            target: agreed.target.clone(),
+            name,
+            agreed: Some(verdict_of(agreed.verdict)),
+            now: None,
+            says,
+        });
     }
     since
 }

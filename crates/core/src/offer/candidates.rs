@@ -421,7 +421,7 @@ fn not_bettered(site: &Site, found: Vec<Candidate>) -> Vec<Candidate> {
         kept.push(new);
     }
     let worth = |places: &[bool]| places.iter().filter(|kept| **kept).count();
-    kept.sort_by(|a, b| worth(&b.0).cmp(&worth(&a.0)));
+    kept.sort_by_key(|held| std::cmp::Reverse(worth(&held.0)));
     kept.truncate(MOST_OF_A_SPOT);
     kept.into_iter().map(|(_, candidate)| candidate).collect()
 }

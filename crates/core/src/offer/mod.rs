@@ -4,6 +4,7 @@ pub mod agreed;
 pub mod asked;
 pub mod bill;
 mod candidates;
+mod client_words;
 mod cover;
 pub mod fewest;
 mod keepers;

@@ -2,9 +2,10 @@
 
 use super::agreed::{Against, against};
 use super::bill::{Bill, bill};
+use super::client_words::in_client_words;
 use super::leave_out::without;
 use super::options::{Offered, options};
-use crate::file::{CameraFile, Existing, Fault, HeadFile, HeadRef, SiteFile, Subject, TargetFile, Task};
+use crate::file::{CameraFile, Existing, Fault, HeadFile, HeadRef, SiteFile, TargetFile};
 use crate::fit::settings_card::{SettingsCard, settings_cards};
 use crate::judge::Session;
 use crate::judge::evaluation::TargetResult;
@@ -210,30 +211,7 @@ fn conditions(file: &SiteFile) -> String {
     format!("{}, {leaf}", if file.conditions.night { "by night" } else { "by day" })
 }
 
-/// What a promise is to do, in the client's words.
-pub(super) fn in_client_words(target: &TargetFile) -> String {
-    let whom = match target.subject {
-        Subject::Person => "a person",
-        Subject::Face => "a face",
-        Subject::Vehicle => "a vehicle",
-        Subject::Plate => "a number plate",
-        Subject::Scene => "the scene",
-    };
-    let does = match target.task {
-        Task::Monitor => format!("see from afar whether {whom} moves there"),
-        Task::Detect => format!("see that {whom} is there"),
-        Task::Observe => format!("see what {whom} looks like and does"),
-        Task::Recognise => format!("recognise {whom} that somebody knows"),
-        Task::Identify => format!("identify {whom} that nobody knows"),
-        Task::Inspect => format!("see every detail of {whom}"),
-        Task::Read => format!("read {whom}, by a machine"),
-        Task::ReadByEye => format!("read {whom}, by eye"),
-    };
-    let twice = if target.heads_wanted > 1 { format!(", by {} cameras", target.heads_wanted) } else { String::new() };
-    format!("{does}{twice}")
-}
-
-fn by_importance<'a>(session: &'a Session) -> Vec<(&'a TargetFile, &'a TargetResult)> {
+fn by_importance(session: &Session) -> Vec<(&TargetFile, &TargetResult)> {
     let mut all: Vec<_> = session.site().file().targets.iter().zip(session.results()).collect();
     all.sort_by_key(|(target, _)| target.importance.unwrap_or(u32::MAX));
     all

@@ -399,7 +399,7 @@ impl Composer<'_> {
         let Some(agreed) = &self.paper.agreed else {
             let says = "The promises, what each camera is for and what it does not do are agreed.";
             self.pages.paragraph(says, Face::BODY);
-            self.pages.to_fill_in(&["Name", "Day", "Signature"]);
+            self.pages.blanks(&["Name", "Day", "Signature"]);
             return;
         };
         let since = if agreed.promises.is_empty() { "." } else { "; since then:" };

@@ -360,7 +360,7 @@ impl Pages {
     }
 
     /// Lines to write on, each with the word under it.
-    pub fn to_fill_in(&mut self, words: &[&str]) {
+    pub fn blanks(&mut self, words: &[&str]) {
         self.need(60.0);
         self.room(34.0);
         let width = (self.width() - GUTTER * 2.0 * (words.len() - 1) as f32) / words.len() as f32;

@@ -34,7 +34,7 @@ pub fn view(session: &Session, head: &HeadRef, of: usize, patience: &Patience) -
     let rays = MOST_RAYS / of.max(1) as f64;
     let fits = (rays / f64::from(SAMPLES * SAMPLES) * size.x / size.y).sqrt();
     let wish = PictureWish {
-        window: Window::Whole { width: fits.min(WIDEST).max(240.0) as u32 },
+        window: Window::Whole { width: fits.clamp(240.0, WIDEST) as u32 },
         light: if session.site().file().conditions.night {
             Light::Night { stops: 0.0, exposed: None }
         } else {

@@ -311,56 +311,62 @@ function Schedule({ paper }: { paper: Paper }) {
   );
 }
 
+/** The expected views, one after the other: each is there as soon as it is worked out. */
+function useViews(site: SiteFile): { of: SiteFile; views: ReadonlyMap<string, string>; fault: string | null } {
+  const [held, setHeld] = useState<{ of: SiteFile; views: ReadonlyMap<string, string>; fault: string | null }>({
+    of: site,
+    views: new Map(),
+    fault: null,
+  });
+  useEffect(() => {
+    let current = true;
+    const load = async (): Promise<void> => {
+      const views = new Map<string, string>();
+      for (const head of headsOf(site)) {
+        const view = await viewOf(site, head);
+        if (!isCurrent()) return;
+        if (view) views.set(`${head.camera} ${head.head}`, view);
+        setHeld({ of: site, views: new Map(views), fault: null });
+      }
+    };
+    const isCurrent = (): boolean => current;
+    load().catch((error: unknown) => {
+      if (isCurrent()) setHeld((before) => ({ ...before, fault: (error as Error).message }));
+    });
+    return () => {
+      current = false;
+    };
+  }, [site]);
+  return held;
+}
+
 /** A page a view: the computed picture, and what was photographed. */
 function Views({ site, paper }: { site: SiteFile; paper: Paper }) {
+  const { of, views, fault } = useViews(site);
   return (
     <>
+      {fault && <p className="verdict-word-broken">{fault}</p>}
       {headsOf(site).map((head) => {
         const camera = paper.cameras.find(({ id }) => id === head.camera);
-        return camera && <View key={`${head.camera} ${head.head}`} site={site} head={head} camera={camera} />;
+        const key = `${head.camera} ${head.head}`;
+        const view = views.get(key);
+        return camera && <View key={key} camera={camera} view={view} settled={view !== undefined && of === site} />;
       })}
     </>
   );
 }
 
-function View({
-  site,
-  head,
-  camera,
-}: {
-  site: SiteFile;
-  head: ReturnType<typeof headsOf>[number];
-  camera: PaperCamera;
-}) {
-  const [shown, setShown] = useState<{ of: SiteFile; view: string } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const { camera: id, head: place } = head;
-  useEffect(() => {
-    let current = true;
-    const load = async (): Promise<void> => {
-      try {
-        const view = await viewOf(site, { camera: id, head: place });
-        if (current && view) setShown({ of: site, view });
-      } catch (error) {
-        if (current) setFault((error as Error).message);
-      }
-    };
-    void load();
-    return () => {
-      current = false;
-    };
-  }, [site, id, place]);
+function View({ camera, view, settled }: { camera: PaperCamera; view: string | undefined; settled: boolean }) {
   return (
-    <section className="paper-part paper-view" data-testid="paper-view" data-settled={shown?.of === site}>
+    <section className="paper-part paper-view" data-testid="paper-view" data-settled={settled}>
       <h2 dir="auto">{camera.name}</h2>
       <p>
         <span dir="auto">{camera.what_for}</span>. <span className="fine">{camera.model}</span>
       </p>
-      {fault && <p className="verdict-word-broken">{fault}</p>}
-      {shown ? (
-        <img src={shown.view} alt={`What ${camera.name} will see`} />
-      ) : (
+      {view === undefined ? (
         <p className="hint">The view is being worked out …</p>
+      ) : (
+        <img src={view} alt={`What ${camera.name} will see`} />
       )}
       <p className="fine">Computed picture: what is not drawn on the plan is not in it.</p>
       {[...camera.photos, ...camera.from_spot].slice(0, 2).map((photo) => (
