@@ -789,7 +789,7 @@ export interface components {
             /** @description The target's id. */
             target: string;
             /** @description How it stood. */
-            verdict: components["schemas"]["Verdict"];
+            verdict: components["schemas"]["Stood"];
             /** @description What it was to be, in words. */
             says: string;
         };
@@ -7259,6 +7259,11 @@ export interface components {
             models: components["schemas"]["Model"][];
             prices?: null | components["schemas"]["Prices"];
         };
+        /**
+         * @description How a promise stood when it was agreed: the words of verdicts.
+         * @enum {string}
+         */
+        Stood: "kept" | "tight" | "unknown" | "broken";
         /** @description A stop of a visit. */
         Stop: {
             /** @description The id of a camera, box or cable. */
@@ -8834,6 +8839,7 @@ export type StepDone = components['schemas']['StepDone'];
 export type StepHow = components['schemas']['StepHow'];
 export type Steps = components['schemas']['Steps'];
 export type Stock = components['schemas']['Stock'];
+export type Stood = components['schemas']['Stood'];
 export type Stop = components['schemas']['Stop'];
 export type StopTold = components['schemas']['StopTold'];
 export type StoreCuts = components['schemas']['StoreCuts'];

@@ -30,9 +30,6 @@ const PER_KB = 50;
 /** How long it may take where the server reads a drawing or a data sheet first, ms. */
 export const READS_LONG = 90_000;
 
-/** Where there is a page: tests of this file have none. */
-const page = typeof window === "undefined" ? null : window;
-
 export async function request<T>(
   method: string,
   path: string,
@@ -47,13 +44,10 @@ export async function request<T>(
   const timer = setTimeout(over, longest + ((sent instanceof Blob ? sent.size : (sent?.length ?? 0)) / 1024) * PER_KB);
   signal?.addEventListener("abort", over);
   if (signal?.aborted) over();
-  // What is on its way when the network goes does not come back: whoever asks asks again, and a save that arrived after all is known.
-  page?.addEventListener("offline", over);
   try {
     return await answered<T>(await send(method, path, sent, limit.signal, signal), signal);
   } finally {
     clearTimeout(timer);
-    page?.removeEventListener("offline", over);
     signal?.removeEventListener("abort", over);
   }
 }
