@@ -181,7 +181,7 @@ describe("a change", () => {
       { targets: { put: [moved] } },
     );
     expect(siteChange(site, { ...site, name: "Other" })).toEqual({
-      head: { name: "Other", place: null, design: null, brief: null, drawing: null },
+      head: { name: "Other", place: null, design: null, brief: null, drawing: null, prices: null },
     });
   });
 
