@@ -362,6 +362,29 @@ describe("without a server", () => {
     expect([third.now()?.saving.kind, server.newest().number, server.newest().site.name]).toEqual(["saved", 2, "A"]);
   });
 
+  it("a change of half a second ago goes out when the network comes back just then", async () => {
+    // The page, for what it hears of the network.
+    const page = new EventTarget();
+    vi.stubGlobal("window", page);
+    vi.stubGlobal("document", new EventTarget());
+    try {
+      const { server, window } = await opened();
+      server.trouble = () => "away";
+      window.rename("A");
+      await pass(1000);
+      expect([window.now()?.saving.kind, window.now()?.offline]).toEqual(["away", true]);
+      window.rename("B");
+      expect(window.now()?.saving.kind).toBe("waiting");
+      server.trouble = () => null;
+      page.dispatchEvent(new Event("online"));
+      await pass(10_000);
+      expect([window.now()?.saving.kind, server.newest().site.name]).toEqual(["saved", "B"]);
+    } finally {
+      vi.stubGlobal("window", undefined);
+      vi.stubGlobal("document", undefined);
+    }
+  });
+
   it("a site that was changed elsewhere meanwhile is brought up to date when the server is back", async () => {
     const { server, window } = await opened();
     window.close();

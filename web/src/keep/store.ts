@@ -455,9 +455,11 @@ export const useSite = create<SiteStore>((set, get) => {
   if (typeof window !== "undefined") {
     window.addEventListener("online", () => {
       retry = RETRY;
-      const kind = get().open?.saving.kind;
-      if (kind === "away") saveIn(0);
-      else if (get().open?.offline) lookAgain();
+      const open = get().open;
+      const kind = open?.saving.kind;
+      // What waits to be sent goes out now: to look for something newer takes its turn, and only where all is saved.
+      if (kind === "away" || kind === "waiting") saveIn(0);
+      else if (kind === "saved" && open?.offline) lookAgain();
     });
   }
 
