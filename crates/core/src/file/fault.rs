@@ -80,3 +80,9 @@ impl fmt::Display for Fault {
         }
     }
 }
+
+impl From<crate::work::Over> for Fault {
+    fn from(over: crate::work::Over) -> Fault {
+        Fault::new("", over.to_string())
+    }
+}

@@ -225,6 +225,11 @@ impl Model {
 }
 
 impl Form {
+    /// Whether a camera of it looks one way: what sees all around, or turns, is laid out at the desk.
+    pub fn looks_one_way(self) -> bool {
+        !matches!(self, Form::Fisheye | Form::MultiHead | Form::Ptz)
+    }
+
     /// What the form is called.
     pub fn word(self) -> &'static str {
         match self {

@@ -49,11 +49,6 @@ pub(super) struct Candidates {
     pub tried: usize,
 }
 
-/// Whether a camera looks one way: what sees all around, or turns, is laid out at the desk.
-pub(super) fn looks_one_way(model: &Model) -> bool {
-    !matches!(model.form, Form::Fisheye | Form::MultiHead | Form::Ptz)
-}
-
 /// The cameras that might hang at some spots.
 ///
 /// # Errors

@@ -3,7 +3,7 @@
 
 use super::keepers::{Demand, Keepers};
 use crate::file::Fault;
-use crate::work::{Over, Patience};
+use crate::work::Patience;
 use microlp::{ComparisonOp, LinearExpr, OptimizationDirection, Problem, SolveOptions, Variable};
 
 /// What is sought: the set that meets all that is required; of those the one whose wishes weigh most; of those the one that costs least.
@@ -62,7 +62,7 @@ impl Cover<'_> {
     pub fn best(&self, goal: &Goal, patience: &Patience) -> Result<Found, Fault> {
         let mut cuts: Vec<Cut> = Vec::new();
         for _ in 0..MOST_CUTS {
-            patience.check(|| "the search takes longer than is allowed here".to_owned()).map_err(over)?;
+            patience.check(|| "the search takes longer than is allowed here".to_owned())?;
             let found = self.search(goal, &cuts)?;
             let asked = goal.required.iter().chain(&found.met).copied();
             let turned_down = asked.filter(|demand| self.demands[*demand].is_promise).find(|demand| {
@@ -119,7 +119,8 @@ impl Cover<'_> {
         let holds = |variable: &Variable| solution.var_value(*variable) > 0.5;
         let chosen: Vec<usize> = (0..self.costs.len()).filter(|choice| holds(&program.take[*choice])).collect();
         let met = (0..self.demands.len()).filter(|demand| program.keep[*demand].as_ref().is_some_and(holds)).collect();
-        let gap = solution.gap().unwrap_or(0.0).abs();
+        // What is not known is not proved.
+        let gap = solution.gap().unwrap_or(1.0).abs();
         let costs: f64 = chosen.iter().map(|choice| self.costs[*choice]).sum();
         Ok(Found { chosen, met, costs, gap: if gap <= PROVED { 0.0 } else { gap } })
     }
@@ -187,10 +188,6 @@ impl Program {
         let taken = cut.taken.len() as f64;
         self.reach(terms, cut.demand, 1.0 - taken, -taken);
     }
-}
-
-fn over(over: Over) -> Fault {
-    Fault::new("", over.to_string())
 }
 
 fn no_answer() -> Fault {

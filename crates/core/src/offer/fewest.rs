@@ -3,17 +3,17 @@
 //! Which promises a set keeps is the evaluation's own answer, sample by sample; the set is found by an integer program (`cover`).
 
 use super::bill::model_price;
-use super::candidates::{Candidates, candidates, looks_one_way};
+use super::candidates::{Candidates, candidates};
 use super::cover::{Cover, Found, Goal};
-use super::keepers::{Demand, Keepers, Looking};
+use super::keepers::{Demand, Keepers, Looking, different, present};
 use super::leave_out::leave_out;
+use crate::change::ways::hangs_at;
 use crate::file::{CameraFile, Existing, Fault, Model, PatchOp, SiteFile, Spot, fresh_id};
 use crate::judge::Session;
 use crate::verdict::Verdict;
 use crate::words::because::{reasons, what_holds_back};
 use crate::words::units::Units;
-use crate::work::{Over, Patience};
-use glam::DVec2;
+use crate::work::Patience;
 use rust_decimal::prelude::ToPrimitive;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
@@ -134,7 +134,6 @@ struct Bench<'a> {
 
 impl<'a> Bench<'a> {
     fn of(session: &'a Session, among: FewestAmong, units: Units, waiting: &Waiting) -> Result<Bench<'a>, Fault> {
-        let (site, file) = (session.site(), session.site().file());
         let mut bench = Bench {
             session,
             among,
@@ -145,10 +144,8 @@ impl<'a> Bench<'a> {
             best: vec![],
             tried: 0,
         };
-        for (place, camera) in file.cameras.iter().enumerate().filter(|(_, camera)| !camera.goes()) {
-            let heads = site.heads().iter().zip(session.views()).filter(|(head, _)| head.camera() == place);
-            let heads = heads.map(|(head, view)| Looking { head: head.clone(), view: view.clone() });
-            bench.choices.push(heads.collect());
+        for (camera, heads) in present(session) {
+            bench.choices.push(heads);
             bench.cameras.push((camera.clone(), true));
         }
         bench.tried = bench.cameras.len();
@@ -169,8 +166,7 @@ impl<'a> Bench<'a> {
             })
         };
         let spots: Vec<&Spot> = file.spots.iter().filter(|spot| !stays(spot)).take(MOST_SPOTS).collect();
-        let Candidates { found, best, tried } =
-            candidates(site, &spots, models, waiting.patience, waiting.progress).map_err(over)?;
+        let Candidates { found, best, tried } = candidates(site, &spots, models, waiting.patience, waiting.progress)?;
         self.exclusive = spots
             .iter()
             .map(|spot| (0..self.cameras.len()).filter(|place| hangs_at(&self.cameras[*place].0, spot)).collect())
@@ -207,13 +203,7 @@ impl<'a> Bench<'a> {
         for (spot, set) in self.exclusive.iter().enumerate() {
             set.iter().for_each(|choice| spots_of[*choice] = self.cameras.len() + spot);
         }
-        let holds = |row: &Vec<usize>| {
-            let mut of: Vec<usize> = row.iter().map(|choice| spots_of[*choice]).collect();
-            of.sort_unstable();
-            of.dedup();
-            of.len() >= demand.wanted
-        };
-        demand.rows.iter().all(holds)
+        demand.rows.iter().all(|row| different(row.iter().map(|choice| spots_of[*choice])) >= demand.wanted)
     }
 
     /// The best set. What turns out not to go together is given up, the least important first.
@@ -252,12 +242,7 @@ impl<'a> Bench<'a> {
 
     fn can_keep_rows(&self, keepers: &Keepers, demand: &Demand) -> bool {
         let groups = keepers.fails_with();
-        demand.rows.iter().all(|row| {
-            let mut of: Vec<usize> = row.iter().map(|choice| groups[*choice]).collect();
-            of.sort_unstable();
-            of.dedup();
-            of.len() >= demand.wanted
-        })
+        demand.rows.iter().all(|row| different(row.iter().map(|choice| groups[*choice])) >= demand.wanted)
     }
 
     /// What each choice costs.
@@ -323,12 +308,8 @@ impl<'a> Bench<'a> {
         let twice = |target: &&usize| {
             let demand = keepers.demand(**target, Verdict::Kept);
             let groups = keepers.fails_with();
-            demand.rows.iter().all(|row| {
-                let mut of: Vec<usize> = row.iter().filter(|c| chosen(**c)).map(|c| groups[*c]).collect();
-                of.sort_unstable();
-                of.dedup();
-                of.len() > demand.wanted
-            })
+            let held = |row: &Vec<usize>| different(row.iter().filter(|c| chosen(**c)).map(|c| groups[*c]));
+            demand.rows.iter().all(|row| held(row) > demand.wanted)
         };
         let costs = bought().map(|camera| price(file, &camera.model)).sum::<Option<f64>>();
         let bound = match by {
@@ -406,26 +387,14 @@ pub(super) fn price(file: &SiteFile, model: &Model) -> Option<f64> {
     model_price(file.prices.as_ref(), model).ok().flatten().and_then(|price| price.to_f64())
 }
 
-fn hangs_at(camera: &CameraFile, spot: &Spot) -> bool {
-    camera.spot.as_deref() == Some(spot.id.as_str())
-        || DVec2::from_array(camera.position).distance(DVec2::from_array(spot.position)) < TAKEN_M
-}
-
-/// A camera this near to a spot takes it, m.
-const TAKEN_M: f64 = 0.5;
-
 /// The models to choose from: those of the file first, then the firm's own and those that ship.
 fn site_models(session: &Session) -> Result<Vec<Model>, Fault> {
     let held = session.site().file().cameras.iter().map(|camera| camera.model.clone());
     let mut models: Vec<Model> = Vec::new();
     for model in held.chain(session.models()?) {
-        if looks_one_way(&model) && !models.iter().any(|known| known.name == model.name) {
+        if model.form.looks_one_way() && !models.iter().any(|known| known.name == model.name) {
             models.push(model);
         }
     }
     Ok(models)
-}
-
-fn over(over: Over) -> Fault {
-    Fault::new("", over.to_string())
 }

@@ -1,11 +1,13 @@
 //! Who keeps what: cameras to choose from, and which sets of them keep which promise. A set keeps a promise when the evaluation of a site
 //! with just that set says so.
 
+use crate::file::CameraFile;
+use crate::judge::Session;
 use crate::judge::evaluation::{HeadView, TargetResult, promise_of};
 use crate::judge::sight_line::Judged;
 use crate::site::{Head, Site};
 use crate::verdict::Verdict;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 /// A head with what it makes of each target.
 pub(super) struct Looking {
@@ -33,6 +35,21 @@ pub(super) struct Demand {
     pub concerned: Vec<usize>,
     /// Whether it is the promise itself; else a wish beyond it, which the rows alone decide.
     pub is_promise: bool,
+}
+
+/// The cameras of a file that stay, with their heads, in its order.
+pub(super) fn present(session: &Session) -> Vec<(&CameraFile, Vec<Looking>)> {
+    let site = session.site();
+    let of = |(place, camera)| {
+        let heads = site.heads().iter().zip(session.views()).filter(move |(head, _)| head.camera() == place);
+        (camera, heads.map(|(head, view)| Looking { head: head.clone(), view: view.clone() }).collect())
+    };
+    site.file().cameras.iter().enumerate().filter(|(_, camera)| !camera.goes()).map(of).collect()
+}
+
+/// How many different ones there are.
+pub(super) fn different(of: impl Iterator<Item = usize>) -> usize {
+    of.collect::<HashSet<usize>>().len()
 }
 
 impl Keepers<'_> {

@@ -2,7 +2,7 @@
 
 use super::cover::{Cover, Found, Goal};
 use super::fewest::{price, weight};
-use super::keepers::{Demand, Keepers, Looking};
+use super::keepers::{Demand, Keepers, present};
 use super::leave_out::{leave_out, without};
 use crate::file::{Fault, PatchOp, SiteFile, Subject, TargetFile, Task};
 use crate::judge::Session;
@@ -133,11 +133,10 @@ impl<'a> Bench<'a> {
     fn of(session: &'a Session) -> Bench<'a> {
         let site = session.site();
         let (mut choices, mut ids, mut costs) = (vec![], vec![], vec![]);
-        let cameras: Vec<_> = site.file().cameras.iter().enumerate().filter(|(_, camera)| !camera.goes()).collect();
-        let dearest = cameras.iter().filter_map(|(_, camera)| price(site.file(), &camera.model)).fold(0.0, f64::max);
-        for (place, camera) in cameras {
-            let heads = site.heads().iter().zip(session.views()).filter(|(head, _)| head.camera() == place);
-            choices.push(heads.map(|(head, view)| Looking { head: head.clone(), view: view.clone() }).collect());
+        let cameras = present(session);
+        let dearest = cameras.iter().filter_map(|(camera, _)| price(site.file(), &camera.model)).fold(0.0, f64::max);
+        for (camera, heads) in cameras {
+            choices.push(heads);
             ids.push(camera.id.clone());
             // Gear that is there is free. Else how many, and of equals what costs least.
             let price = price(site.file(), &camera.model).unwrap_or(dearest) / f64::max(dearest, 1.0);

@@ -7,7 +7,7 @@ use super::adjustment::adjust;
 use super::first_answer::{Asked, WIDE_MM, suits};
 use super::pocket;
 use crate::change::edits::{aim_between, camera_at, neat};
-use crate::file::{Aimed, CameraFile, Fault, Form, HeadFile, HeadRef, Model, PatchOp, SiteFile};
+use crate::file::{Aimed, CameraFile, Fault, HeadFile, HeadRef, Model, PatchOp, SiteFile};
 use crate::judge::Session;
 use crate::site::Site;
 use crate::verdict::Verdict;
@@ -167,7 +167,7 @@ fn candidates_of(models: Vec<Model>, wish: &LineWish, asked: Asked, need: f64) -
     let wide = |model: &Model| !near || model.lens.focal_min_mm <= WIDE_MM;
     let mut models: Vec<(bool, f64, Model)> = models
         .into_iter()
-        .filter(|model| looks_one_way(model) && suits(model, asked) && wide(model))
+        .filter(|model| model.form.looks_one_way() && suits(model, asked) && wide(model))
         .map(|model| {
             let held = pocket::hold(&model, asked.slant_m, need);
             // What reaches with the least to spare; what does not comes after all that do.
@@ -178,11 +178,6 @@ fn candidates_of(models: Vec<Model>, wish: &LineWish, asked: Asked, need: f64) -
     models.sort_by(|a, b| a.0.cmp(&b.0).then(a.1.total_cmp(&b.1)));
     models.truncate(MOST_JUDGED);
     models.into_iter().map(|(.., model)| model).collect()
-}
-
-/// Whether a camera looks one way: what sees all around is laid out at the desk.
-fn looks_one_way(model: &Model) -> bool {
-    !matches!(model.form, Form::Fisheye | Form::MultiHead | Form::Ptz)
 }
 
 /// The focal lengths to try: a fixed lens has one.

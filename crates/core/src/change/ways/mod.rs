@@ -18,6 +18,8 @@ mod together;
 mod way;
 mod words;
 
+#[cfg(feature = "route")]
+pub(crate) use places::hangs_at;
 pub use way::{Effect, Measures, Way, WayKind, Ways};
 
 use crate::file::{CameraFile, Fault, Model, Question};

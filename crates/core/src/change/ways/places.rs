@@ -3,7 +3,7 @@
 use super::change::{Candidate, Change, Moved, Place};
 use super::search::Search;
 use crate::change::edits::neat;
-use crate::file::{ObstacleKind, Point2, Spot, SpotKind, Subject};
+use crate::file::{CameraFile, ObstacleKind, Point2, Spot, SpotKind, Subject};
 use crate::math::nearest_on;
 use crate::scene::{Scene, Solid};
 use glam::DVec2;
@@ -151,11 +151,12 @@ fn near_solids(scene: &Scene, height: f64, at: DVec2) -> impl Iterator<Item = &S
 
 /// The spots of a site that no camera sits on.
 pub(super) fn free_spots(file: &crate::file::SiteFile) -> Vec<&Spot> {
-    let taken = |spot: &Spot| {
-        let at = DVec2::from_array(spot.position);
-        file.cameras.iter().any(|c| {
-            c.spot.as_deref() == Some(spot.id.as_str()) || DVec2::from_array(c.position).distance(at) < TAKEN_M
-        })
-    };
+    let taken = |spot: &Spot| file.cameras.iter().any(|camera| hangs_at(camera, spot));
     file.spots.iter().filter(|spot| !taken(spot)).collect()
+}
+
+/// Whether a camera takes a spot.
+pub(crate) fn hangs_at(camera: &CameraFile, spot: &Spot) -> bool {
+    camera.spot.as_deref() == Some(spot.id.as_str())
+        || DVec2::from_array(camera.position).distance(DVec2::from_array(spot.position)) < TAKEN_M
 }
