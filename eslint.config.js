@@ -16,7 +16,7 @@ const ROOMS = {
   catalogue: ["core", "keep", "ui", "catalogue"],
   app: ["core", "model", "keep", "device", "ui", "plan", "sites", "phones", "catalogue", "app", "stages"],
 };
-const STAGES = ["aim", "survey", "wire", "fit"];
+const STAGES = ["aim", "survey", "wire", "fit", "papers"];
 /** What a stage may import from, beside itself. */
 const OF_STAGES = ["core", "model", "keep", "device", "ui", "plan"];
 

@@ -1,11 +1,10 @@
 //! The adjustment against SciPy's least squares (`outside/adjustment`), a textbook's trilateration, and arithmetic by hand.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::survey::adjustment::{AdjustedPoint, Adjustment, adjust};
 use bright_angle_core::verdict::Unit;
 use bright_angle_core::{Site, evaluate};
 use serde_json::{Value, json};
-use support::*;
 
 fn adjusted(file: &Value) -> Adjustment {
     adjust(&parse(file)).unwrap()

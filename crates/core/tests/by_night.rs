@@ -1,13 +1,11 @@
 //! Light by night, sample by sample: what is too dark and what is bleached, on plates' ways, beside walls and behind posts (handbook,
 //! section 9, "Infrared" and "Too bright").
 
-mod support;
-
+use crate::support::{CameraAt, DEMOS, evaluated, parse, site, target};
 use bright_angle_core::answer::{Ask, Door};
 use bright_angle_core::judge::Session;
 use bright_angle_core::light::{lux_upright, retro_gain};
 use serde_json::{Value, json};
-use support::{CameraAt, DEMOS, evaluated, parse, site, target};
 
 fn night(mut site: Value) -> Value {
     site["conditions"] = json!({"night": true});

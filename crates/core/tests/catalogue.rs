@@ -1,12 +1,11 @@
 //! The catalogue that ships: complete, in order, and generic.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::equipment::catalogue::models;
 use bright_angle_core::equipment::lens::FittedLens;
 use bright_angle_core::file::Form;
 use serde_json::json;
 use std::collections::HashSet;
-use support::*;
 
 #[test]
 fn every_model_can_stand_in_a_site() {

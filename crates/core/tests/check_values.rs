@@ -1,9 +1,8 @@
 //! The reference values of the job, to the last digit shown. The sight lines were computed with OpenCV 5.0
 //! (`projectPoints`, `fisheye.projectPoints`); the two are made again, 360 times over, in `projections.rs`.
 
-mod support;
+use crate::support::*;
 use serde_json::{Value, json};
-use support::*;
 
 /// The one sight line of a site, figures as text with so many decimals.
 fn line(camera: CameraAt, target_at: [f64; 2], height: f64) -> Value {

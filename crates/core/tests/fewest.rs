@@ -1,7 +1,7 @@
 //! The fewest cameras and the options of a design, held against brute force over every set of cameras: which promises a set keeps is what
 //! `evaluate` says of a site with just that set.
 
-mod support;
+use crate::support;
 
 use bright_angle_core::file::SiteFile;
 use bright_angle_core::judge::Session;

@@ -1,6 +1,5 @@
 //! Finished lines of the survey: what is told of each is what comes of taking it.
 
-mod support;
 use bright_angle_core::change::ways::ways;
 use bright_angle_core::equipment::catalogue::models;
 use bright_angle_core::file::{Lens, Model, Question, SiteFile};

@@ -1,14 +1,12 @@
 //! Thirty situations, and what a good installer would do first in each: held against the first way that is offered (handbook, sections 4,
 //! 6, 9 and 10; which comes first is common practice, no source).
 
-mod support;
-
+use crate::support::{parse, sensor};
 use bright_angle_core::change::ways::{Way, WayKind, ways};
 use bright_angle_core::file::Question;
 use bright_angle_core::judge::Session;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::{parse, sensor};
 
 /// So many of the thirty held when the table was written, before the ways were worked on.
 const HOLD: usize = 30;

@@ -1,7 +1,5 @@
 //! Fitting: steps for each form against a list written from the handbook, mounts by hand, materials, the day, how a head hangs in words.
 
-mod support;
-
 use bright_angle_core::Site;
 use bright_angle_core::file::{Fitting, HeadRef, MountPart, SiteFile, StepDone, StepHow, Surface};
 use bright_angle_core::fit::day::{Trade, days};

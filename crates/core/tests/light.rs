@@ -1,14 +1,12 @@
 //! Light by night: what the contract says of it, the rule that judges it, and what washes out.
 
-mod support;
-
+use crate::support::{CameraAt, evaluated, parse, site, target};
 use bright_angle_core::change::ways::mend::washed_ways;
 use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
 use bright_angle_core::show::night::light_told::light_told;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::{CameraAt, evaluated, parse, site, target};
 
 fn lamp(position: [f64; 2], height: f64, lumens: f64) -> Value {
     json!({"id": "l1", "name": "Lamp", "position": position, "height_m": height, "lumens": lumens})

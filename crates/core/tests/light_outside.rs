@@ -2,12 +2,10 @@
 //! and cosine laws as lighting handbooks print them (from memory), and a path tracer with its own rays for what an automatic makes of a
 //! plate by night.
 
-mod support;
-
+use crate::support::{CameraAt, evaluated, site, target};
 use bright_angle_core::light::LampLight;
 use glam::DVec3;
 use serde_json::{Value, json};
-use support::{CameraAt, evaluated, site, target};
 
 /// How far the metering on its coarse grid may be off the path tracer's.
 const COARSE: f64 = 0.2;

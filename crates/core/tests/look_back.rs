@@ -1,14 +1,12 @@
 //! Looking back at the building: where the least-seen way hugs a wall, a camera that looks along that wall sees whoever comes (handbook,
 //! section 6, "Overlap").
 
-mod support;
-
+use crate::support::{CameraAt, block, evaluated, parse, site, target};
 use bright_angle_core::change::ways::look_back::look_back;
 use bright_angle_core::file::Which;
 use bright_angle_core::judge::Session;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::{CameraAt, block, evaluated, parse, site, target};
 
 /// A house whose one camera looks away from its own wall.
 fn house() -> Value {

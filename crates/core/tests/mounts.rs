@@ -1,14 +1,12 @@
 //! How cameras hang and what they withstand there (handbook, section 6, "Reach, weather, build"; common practice, no source), and what
 //! raised ground does to a face seen from above.
 
-mod support;
-
+use crate::support::{CameraAt, evaluated, parse, site, target};
 use bright_angle_core::file::{ListChange, PrivatePlace, SiteChange};
 use bright_angle_core::judge::Session;
 use bright_angle_core::verdict::Verdict;
 use bright_angle_core::{Site, evaluate};
 use serde_json::{Value, json};
-use support::{CameraAt, evaluated, parse, site, target};
 
 fn rule(site: &Value, name: &str) -> Value {
     let found = evaluated(site);

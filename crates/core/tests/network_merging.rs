@@ -1,14 +1,12 @@
 //! Two hands at one network: boxes and cables are put together one by one.
 
-mod support;
-
+use crate::support::network::{cable, camera, node, recorder};
+use crate::support::{parse, site};
 use bright_angle_core::change::compare::{Thing, compare};
 use bright_angle_core::change::merge::merge;
 use bright_angle_core::file::{SiteChange, SiteFile};
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::network::{cable, camera, node, recorder};
-use support::{parse, site};
 
 fn file(change: impl Fn(&mut Value)) -> SiteFile {
     let mut file =

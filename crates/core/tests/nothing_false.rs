@@ -1,9 +1,8 @@
 //! Verdicts that an experienced fitter would not believe otherwise: each case here once came out wrong.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::Site;
 use serde_json::{Value, json};
-use support::*;
 
 fn lines(site: &Value) -> Vec<Value> {
     evaluated(site)["sight_lines"].as_array().unwrap().clone()

@@ -1,6 +1,6 @@
 //! Plates on their way: against OpenCV (`outside/plates`), closed forms by hand, and what a hand does to them.
 
-mod support;
+use crate::support;
 
 use bright_angle_core::answer::{Ask, Door};
 use bright_angle_core::judge::Session;

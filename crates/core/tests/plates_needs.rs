@@ -1,7 +1,7 @@
 //! What plates need, whatever their width; plates that move through a point, past a tour, and at several heights (handbook, sections 5
 //! and 10). Facts of the trade are common practice, no source.
 
-mod support;
+use crate::support;
 
 use serde_json::{Value, json};
 use support::{evaluated, site};

@@ -1,7 +1,7 @@
 //! How a head hangs, as its picture shows: held against SciPy's least squares on points that OpenCV projected
 //! (outside/pose/generate.py), and against what its standard deviations say.
 
-mod support;
+use crate::support;
 
 use bright_angle_core::Site;
 use bright_angle_core::fit::pose::{PoseFigures, PoseFound, PoseWish, pose_of};

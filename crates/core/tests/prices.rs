@@ -1,7 +1,6 @@
 //! Prices: sums against a spreadsheet (outside/prices: openpyxl and formulas) and by hand; lists as CSV; agreements and what is otherwise since.
 
-mod support;
-
+use crate::support::{CameraAt, DEMOS, parse, site};
 use bright_angle_core::file::{AgreedBy, Prices, SiteFile};
 use bright_angle_core::judge::Session;
 use bright_angle_core::offer::agreed::{Signed, against, agree};
@@ -10,7 +9,6 @@ use bright_angle_core::offer::prices_csv::{read_into, write};
 use bright_angle_core::verdict::Verdict;
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::{CameraAt, DEMOS, parse, site};
 
 fn billed(file: &Value) -> Bill {
     bill(parse(file).file()).unwrap()

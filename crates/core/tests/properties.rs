@@ -1,13 +1,12 @@
 //! Properties that hold for every lens, pose and point.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::equipment::lens::{FittedLens, projection};
 use bright_angle_core::file::Lens;
 use bright_angle_core::file::Sensor;
 use bright_angle_core::math::{Angle, Pose, View};
 use glam::{DVec2, DVec3};
 use proptest::prelude::*;
-use support::*;
 
 const SENSOR: Sensor =
     Sensor { width_px: 2688, height_px: 1520, width_mm: 5.376, height_mm: 3.04, image_circle_px: None };

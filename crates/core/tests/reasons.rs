@@ -1,12 +1,10 @@
 //! What decides a promise, in words: of the sight line of the camera that is best for it. The figures by hand.
 
-mod support;
-
+use crate::support::{CameraAt, DEMOS, parse, site, target};
 use bright_angle_core::judge::Session;
 use bright_angle_core::words::because::{Because, reasons};
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::{CameraAt, DEMOS, parse, site, target};
 
 fn because(site: &Value) -> Vec<Because> {
     reasons(&Session::on(parse(site)), Units::Metres)

@@ -1,6 +1,6 @@
 //! The relief, cell by cell, against sight lines, and against what a change leaves behind.
 
-mod support;
+use crate::support;
 use bright_angle_core::Site;
 use bright_angle_core::math::Grid;
 use bright_angle_core::show::coverage::relief::Relief;

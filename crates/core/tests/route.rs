@@ -1,14 +1,12 @@
 //! Routing: what it wires is legal under the rules that tell of a finished network, and no dearer than what a search of another kind finds.
 
-mod support;
-
+use crate::support::network::{self, node_at as node};
+use crate::support::{parse, site};
 use bright_angle_core::file::SiteFile;
 use bright_angle_core::verdict::Verdict;
 use bright_angle_core::wire::route::{RouteWish, Routed, route};
 use bright_angle_core::wire::wired::wired;
 use serde_json::{Value, json};
-use support::network::{self, node_at as node};
-use support::{parse, site};
 
 fn camera(id: &str, at: [f64; 2], class: u32, watts: f64) -> Value {
     network::camera(id, at, class, watts, 4.0)

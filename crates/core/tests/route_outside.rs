@@ -1,12 +1,10 @@
 //! Routes and assignments against networkx and a search through everything (`outside/wire/generate.py`).
 
-mod support;
-
+use crate::support::network::{camera, node_at, recorder};
+use crate::support::{parse, site};
 use bright_angle_core::wire::route::{RouteWish, route};
 use bright_angle_core::wire::wired::wired;
 use serde_json::{Value, json};
-use support::network::{camera, node_at, recorder};
-use support::{parse, site};
 
 fn told() -> Value {
     serde_json::from_str(include_str!("../../../outside/wire/wire.json")).unwrap()

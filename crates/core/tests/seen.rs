@@ -8,8 +8,7 @@ use bright_angle_core::words::units::Units;
 use serde::Deserialize;
 use serde_json::{Value, json};
 
-mod support;
-use support::{CameraAt, block, parse, site, target};
+use crate::support::{CameraAt, block, parse, site, target};
 
 #[derive(Deserialize)]
 struct Table {

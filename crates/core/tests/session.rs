@@ -1,6 +1,6 @@
 //! A session after any changes is a fresh evaluation of the same file.
 
-mod support;
+use crate::support;
 use bright_angle_core::file::{CameraFile, ListChange, Obstacle, SiteChange, SiteFile, TargetFile};
 use bright_angle_core::judge::Session;
 use bright_angle_core::{Site, evaluate};

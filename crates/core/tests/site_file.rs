@@ -1,6 +1,6 @@
 //! The site file: what is refused, where, and why.
 
-mod support;
+use crate::support;
 use bright_angle_core::{Fault, Site};
 use serde_json::{Value, json};
 use support::*;

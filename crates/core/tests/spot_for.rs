@@ -1,10 +1,8 @@
 //! Where a spot goes that nobody has drawn yet.
 
-mod support;
-
+use crate::support::{block, parse, site, target};
 use bright_angle_core::survey::spot_for::{SPOT_HEIGHT_M, spot_for};
 use serde_json::{Value, json};
-use support::{block, parse, site, target};
 
 fn place(slope: f64, change: impl FnOnce(&mut Value)) -> [f64; 2] {
     let mut file = site(vec![], vec![target("face", "identify", [0.0, 0.0], 1.6)], vec![]);

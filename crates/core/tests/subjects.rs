@@ -1,9 +1,8 @@
 //! How much of a subject is hidden against rays through Embree (`outside/subjects`).
 
-mod support;
+use crate::support::*;
 use serde::Deserialize;
 use serde_json::{Value, json};
-use support::*;
 
 #[derive(Debug, Deserialize)]
 struct Case {

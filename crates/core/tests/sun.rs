@@ -1,7 +1,6 @@
 //! The sun against pvlib and OpenCV (`outside/sun`), behind walls, by the clock, and what a hand does about it.
 
-mod support;
-
+use crate::support::{parse, site};
 use bright_angle_core::change::ways::mend::sun_ways;
 use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
@@ -9,7 +8,6 @@ use bright_angle_core::show::sun::sun_told::{calendar, sun_at, sun_told, sun_yea
 use bright_angle_core::sun::{SunYear, position};
 use bright_angle_core::words::units::Units;
 use serde_json::{Value, json};
-use support::{parse, site};
 
 #[test]
 fn positions_are_those_of_pvlib() {

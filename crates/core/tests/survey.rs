@@ -1,11 +1,10 @@
 //! The survey's part of the site file: what is refused, what is left to ask, and a walk that ends.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::Site;
 use bright_angle_core::survey::{Step, read_csv_into, survey};
 use bright_angle_core::work::Patience;
 use serde_json::{Value, json};
-use support::*;
 
 const PICTURE: &str = "0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef";
 

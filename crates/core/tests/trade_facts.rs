@@ -1,10 +1,9 @@
 //! Facts of the trade that the whole chain has to agree with. Each is common practice, no source.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::file::Sensor;
 use bright_angle_core::file::{NeedSet, Task};
 use bright_angle_core::survey::pocket;
-use support::*;
 
 const FOOT: f64 = 0.3048;
 

@@ -1,8 +1,7 @@
 //! Verdicts over the stated uncertainties, rule by rule.
 
-mod support;
+use crate::support::*;
 use serde_json::{Value, json};
-use support::*;
 
 fn only_line(site: &Value) -> Value {
     evaluated(site)["sight_lines"][0].take()

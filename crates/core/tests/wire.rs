@@ -1,7 +1,7 @@
 //! The wiring: power against the standard's worst channels and against a solver of another kind, lengths, ports, loads and the store by
 //! hand, and what does not hang together.
 
-mod support;
+use crate::support;
 
 use bright_angle_core::equipment::power_class::PowerClass;
 use bright_angle_core::verdict::Verdict;

@@ -1,7 +1,7 @@
 //! Ways to mend the wiring, the network sheet, what a switch reports, what gives when the disks are full, and the wiring as files.
 
-mod support;
-
+use crate::support::network::{cable, camera, node, recorder};
+use crate::support::{parse, site};
 use bright_angle_core::change::store_cuts::{CutKind, store_cuts};
 use bright_angle_core::exchange::network_file::NetworkFile;
 use bright_angle_core::file::SiteFile;
@@ -14,8 +14,6 @@ use bright_angle_core::wire::read_switch::{PortReport, SwitchReport, differs, pl
 use bright_angle_core::wire::sheet::network_sheet;
 use bright_angle_core::wire::wired::wired;
 use serde_json::{Value, json};
-use support::network::{cable, camera, node, recorder};
-use support::{parse, site};
 
 fn with(cameras: Vec<Value>, nodes: Vec<Value>, cables: Vec<Value>) -> Value {
     let mut file = site(cameras, vec![], vec![]);

@@ -1,12 +1,11 @@
 //! Backups: everything is lost in between, and comes back.
 
-mod support;
+use crate::support::*;
 use bright_angle::store::{Counted, Draft, Store, back_up, restore};
 use bright_angle_core::Site;
 use rocket::http::ContentType;
 use serde_json::{Value, json};
 use std::path::{Path, PathBuf};
-use support::*;
 use uuid::Uuid;
 
 fn png() -> Vec<u8> {

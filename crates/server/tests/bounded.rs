@@ -1,11 +1,10 @@
 //! What is asked small and answered large, what is never read, and what many ask at once: bounded, and nobody else waits for it.
 
-mod support;
+use crate::support::*;
 use serde_json::{Value, json};
 use std::io::{Read, Write};
 use std::net::TcpStream;
 use std::time::{Duration, Instant};
-use support::*;
 
 /// A site of so many cameras and targets, each in sight of all.
 fn crowd(cameras: usize, targets: usize) -> Value {

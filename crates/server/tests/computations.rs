@@ -1,11 +1,10 @@
 //! The computations over HTTP: the command line's answers, its faults, and limits on what is taken.
 
-mod support;
+use crate::support::*;
 use bright_angle_core::Site;
 use bright_angle_core::math::Grid;
 use bright_angle_core::show::coverage::relief::Relief;
 use serde_json::{Value, json};
-use support::*;
 
 #[rocket::async_test]
 async fn the_server_answers_what_the_core_computes() {

@@ -1,10 +1,9 @@
 //! Drawings are read in a process of their own: whatever is in one, the server goes on, and what nobody waits for ends.
 
-mod support;
+use crate::support::*;
 use serde_json::Value;
 use std::os::unix::fs::PermissionsExt;
 use std::time::{Duration, Instant};
-use support::*;
 
 /// A DXF text with one line of pairs more in its only thing.
 fn dxf(header: &str, within: &str, things: &str) -> String {

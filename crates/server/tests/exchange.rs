@@ -1,7 +1,7 @@
 //! Drawings that other libraries wrote (outside/exchange/generate.py: ezdxf, the geojson package, PROJ) are taken as they are meant, broken
 //! ones are answered clearly, and what goes out comes back in as it was.
 
-mod support;
+use crate::support;
 
 use bright_angle::dxf::{self, Unit};
 use bright_angle_core::Site;

@@ -1,7 +1,7 @@
 //! Pictures of cameras over the API: the stand-in, and addresses that never answer, never end, send elsewhere or send no picture; and the
 //! subcommands of fitting.
 
-mod support;
+use crate::support;
 
 use bright_angle_camera::{Fault, PASSWORD, StandIn, USER, serve};
 use bright_angle_core::Site;

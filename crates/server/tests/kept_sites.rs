@@ -1,9 +1,8 @@
 //! Sites in a real PostgreSQL: revisions, stale saves, and a database that goes away and comes back.
 
-mod support;
+use crate::support::*;
 use serde_json::{Value, json};
 use sqlx::Connection;
-use support::*;
 
 async fn created(served: &Served) -> String {
     let (status, made) = served.post("/api/sites", creation()).await;

@@ -1,10 +1,9 @@
 //! The list of sites, and what goes: old autosaves, pictures that nothing names, a site.
 
-mod support;
+use crate::support::*;
 use rocket::http::ContentType;
 use serde_json::{Value, json};
 use sqlx::{Connection, PgConnection};
-use support::*;
 use time::{Duration, OffsetDateTime};
 use uuid::Uuid;
 

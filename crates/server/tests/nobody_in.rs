@@ -1,9 +1,8 @@
 //! What a foreign page, or a name that points here, can make a browser send (OWASP, "Cross-Site Request Forgery Prevention"; W3C,
 //! "Fetch Metadata Request Headers"), and what comes of it: nothing.
 
-mod support;
+use crate::support::*;
 use rocket::http::{ContentType, Header, Method};
-use support::*;
 
 async fn status(
     served: &Served,

@@ -1,11 +1,10 @@
 //! The door to the local network: who is let in, and what the certificate is worth. Looked at with curl and openssl, which share no line
 //! with what serves it (ours is rustls).
 
-mod support;
+use crate::support::*;
 use serde_json::{Value, json};
 use std::path::Path;
 use std::process::Command;
-use support::*;
 use tempfile::TempDir;
 
 /// A program that is open on a second loopback address too.
@@ -69,7 +68,11 @@ impl Open {
     fn ask(&self, method: &str, path: &str, headers: &[&str], body: Option<&Value>) -> Answer {
         let url = format!("https://{ADDRESS}:{}{path}", self.port);
         let authority = self.authority();
-        self.curl(&url, method, headers, body, &["--cacert", authority.to_str().unwrap()]).unwrap()
+        let once = || self.curl(&url, method, headers, body, &["--cacert", authority.to_str().unwrap()]).unwrap();
+        // 503: just now it does not go, ask again. On a busy machine the database may be late.
+        let mut answers = (0..10).map(|_| once());
+        let first_word = answers.find(|answer| answer.status != 503);
+        first_word.expect("the server says again and again that it does not go just now")
     }
 
     /// Asks at the desk.

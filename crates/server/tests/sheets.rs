@@ -1,9 +1,8 @@
 //! Data sheets as they come: PDFs of an independent writer (`outside/sheets`), and what is none.
 
-mod support;
+use crate::support::{Served, host, root};
 use rocket::http::ContentType;
 use serde_json::{Value, json};
-use support::{Served, host, root};
 
 #[rocket::async_test]
 async fn data_sheets_are_read_in_a_process_of_their_own() {

@@ -1,12 +1,11 @@
 //! The server as it runs: connections that say nothing, half of something, or too much; work that is too large; a client that leaves.
 
-mod support;
+use crate::support::*;
 use bright_angle::front::PATIENCE;
 use serde_json::{Value, json};
 use std::io::{Read, Write};
 use std::net::TcpStream;
 use std::time::{Duration, Instant};
-use support::*;
 
 /// Reads until the other side hangs up; what came, and whether it did.
 fn to_the_end(stream: &mut TcpStream) -> (String, bool) {

@@ -1,11 +1,10 @@
 //! The survey over HTTP and on the command line: what is left to do, the adjustment, readings, pictures, and shots.
 
-mod support;
+use crate::support::*;
 use bright_angle_rangefinder::{Faults, Kind};
 use rocket::http::ContentType;
 use serde_json::{Value, json};
 use std::net::TcpListener;
-use support::*;
 
 /// A yard with two spots and a till that the tape puts elsewhere; its third reading went past.
 fn walked() -> Value {

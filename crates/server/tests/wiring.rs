@@ -1,12 +1,10 @@
 //! The wiring over the API and on the command line: routing, and a switch that is read.
 
-mod support;
-
+use crate::support::{Cluster, Served};
 use bright_angle_switch::Fault;
 use serde_json::{Value, json};
 use std::net::TcpListener;
 use std::process::Command;
-use support::{Cluster, Served};
 
 fn demo() -> Value {
     serde_json::from_str(include_str!("../../../demo/tern-quay.json")).unwrap()

@@ -1,5 +1,4 @@
 /** The papers: options for the client, how few cameras do, prices, the quote, the hand-over, and what was agreed. */
-import type { StageProps } from "../../app/stages";
 import { useSite } from "../../keep/store";
 import { type PaperStep, goTo, paperAddress } from "../../ui/address";
 import { ToolTabs } from "../../ui/ToolTabs";
@@ -20,7 +19,7 @@ const STEPS: { tool: PaperStep; word: string }[] = [
   { tool: "handover", word: "Hand-over" },
 ];
 
-export function PapersScreen({ step }: StageProps) {
+export function PapersScreen({ step }: { step: string | null }) {
   const open = useSite((state) => state.open);
   if (!open) return null;
   const { id, site } = open;
