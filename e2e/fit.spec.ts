@@ -150,6 +150,8 @@ test("C3 goes from box to film by its card, the network cut in the middle, and i
     expect(round).toBeLessThan(5);
     await page.getByRole("button", { name: "Stand-in", exact: true }).click();
     await expect(page.getByRole("img", { name: "The real picture" })).toBeVisible();
+    // What is clicked while another picture is on its way would go with this one: it is not taken.
+    await expect(page.getByTestId("fit-frame")).toHaveAttribute("data-coming", "false");
     await expect(page.getByText("Click 3 more")).toBeVisible();
     if (round === 0) await page.getByRole("button", { name: "Nearer" }).click();
     await clickAll(page, request, "c3", hung, [2688, 1520]);

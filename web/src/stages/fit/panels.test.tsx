@@ -129,7 +129,9 @@ test("a camera is asked at its own address, and name and password are kept nowhe
     fault: "",
     put: vi.fn(),
     drop: vi.fn(),
+    coming: false,
     take: taken,
+    awaits: (work) => work(),
     say: vi.fn(),
   };
   const [head] = camera("c3").heads;
@@ -155,7 +157,17 @@ test("a camera is asked at its own address, and name and password are kept nowhe
 test("a camera that does not answer is said, and the one before stays", async () => {
   takeStandIn.mockRejectedValue(new Error("the camera does not answer: nobody is there"));
   const say = vi.fn();
-  const real: RealPicture = { held: null, url: null, fault: "", put: vi.fn(), drop: vi.fn(), take: vi.fn(), say };
+  const real: RealPicture = {
+    held: null,
+    url: null,
+    fault: "",
+    put: vi.fn(),
+    drop: vi.fn(),
+    coming: false,
+    take: vi.fn(),
+    awaits: (work) => work(),
+    say,
+  };
   const [head] = camera("c3").heads;
   if (!head) throw new Error("no head");
   draw(() => <Sources site={now()} camera={camera("c3")} head={head} real={real} />);

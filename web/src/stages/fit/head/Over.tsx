@@ -70,7 +70,13 @@ export function Over({
   const place = (event: React.PointerEvent<HTMLDivElement>): void => {
     const [x, y] = down.current;
     // A finger that moves the picture puts nothing down. (A click's own place is rounded to whole pixels of the page: many of the sensor's.)
-    if (!held || !frame.current || event.button !== 0 || Math.hypot(event.clientX - x, event.clientY - y) > SLIPS)
+    if (
+      !held ||
+      real.coming ||
+      !frame.current ||
+      event.button !== 0 ||
+      Math.hypot(event.clientX - x, event.clientY - y) > SLIPS
+    )
       return;
     const box = frame.current.getBoundingClientRect();
     onClick(
@@ -87,6 +93,7 @@ export function Over({
           style={{ aspectRatio: `${sensor.width_px} / ${sensor.height_px}`, width: near ? `${NEARER * 100}%` : "100%" }}
           data-testid="fit-frame"
           data-look={look}
+          data-coming={real.coming}
           onPointerDown={(event) => {
             down.current = [event.clientX, event.clientY];
           }}
@@ -151,7 +158,12 @@ export function Over({
           </Button>
         </div>
       )}
-      {mark && held && (
+      {real.coming && (
+        <p className="fit-click-it" role="status">
+          Another picture is on its way …
+        </p>
+      )}
+      {mark && held && !real.coming && (
         <p className="fit-click-it">
           Click: <strong>{mark.says}</strong>
           {mark.pixel ? ". The ring shows where it must be." : ", behind the picture by the plan."}

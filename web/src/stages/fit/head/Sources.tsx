@@ -23,19 +23,17 @@ export function Sources({
   const photo = useRef<HTMLInputElement>(null);
   const file = useRef<HTMLInputElement>(null);
   const [asks, setAsks] = useState(false);
-  const [busy, setBusy] = useState(false);
+  const busy = real.coming;
   const [night, setNight] = useState(false);
-  const taking = async (from: string, get: () => Promise<Blob>): Promise<void> => {
-    setBusy(true);
-    real.say("");
-    try {
-      await real.take(await get(), from);
-    } catch (error) {
-      real.say(error instanceof Error ? error.message : String(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const taking = (from: string, get: () => Promise<Blob>): Promise<void> =>
+    real.awaits(async () => {
+      real.say("");
+      try {
+        await real.take(await get(), from);
+      } catch (error) {
+        real.say(error instanceof Error ? error.message : String(error));
+      }
+    });
   const standIn = (): Promise<void> => taking(STAND_IN, () => takeStandIn(site, camera.id, head.id, night));
   return (
     <section aria-label="Where the picture comes from" className="fit-sources">
@@ -80,7 +78,7 @@ export function Sources({
           </button>
         </p>
       )}
-      {real.held?.from === STAND_IN && <TurnStandIn camera={camera} head={head} again={standIn} say={real.say} />}
+      {real.held?.from === STAND_IN && <TurnStandIn camera={camera} head={head} again={standIn} real={real} />}
     </section>
   );
 }
@@ -147,12 +145,12 @@ function TurnStandIn({
   camera,
   head,
   again,
-  say,
+  real,
 }: {
   camera: Camera;
   head: CameraHead;
   again(): Promise<void>;
-  say(fault: string): void;
+  real: RealPicture;
 }) {
   const [by, setBy] = useState(NO_TURN);
   const figure = (text: string): number => Number(text.replace(",", ".").replace("−", "-"));
@@ -170,7 +168,7 @@ function TurnStandIn({
       setBy(NO_TURN);
       await again();
     } catch (error) {
-      say(error instanceof Error ? error.message : String(error));
+      real.say(error instanceof Error ? error.message : String(error));
     }
   };
   const field = (name: keyof typeof NO_TURN, word: string) => (
@@ -190,7 +188,7 @@ function TurnStandIn({
       {field("tilt", "down, °")}
       {field("roll", "clockwise, °")}
       {field("zoom", "zoom, ×")}
-      <Button size="small" disabled={!sound} onClick={() => void turn()}>
+      <Button size="small" disabled={!sound || real.coming} onClick={() => void real.awaits(turn)}>
         Turn it
       </Button>
     </div>

@@ -14,8 +14,12 @@ export interface RealPicture {
   fault: string;
   put(next: HeldPicture): void;
   drop(): void;
+  /** Whether another picture is on its way: what is clicked in this one meanwhile would go with it. */
+  coming: boolean;
   /** Takes a picture as it came, in place of the one before. */
   take(file: Blob, from: string): Promise<void>;
+  /** Waits for work that ends in another picture. */
+  awaits(work: () => Promise<void>): Promise<void>;
   say(fault: string): void;
 }
 
@@ -50,6 +54,15 @@ export function useRealPicture(site: string, camera: string, head: string): Real
     setHeld(null);
     void dropPicture(site, camera, head);
   }, [site, camera, head]);
+  const [coming, setComing] = useState(0);
+  const awaits = useCallback(async (work: () => Promise<void>): Promise<void> => {
+    setComing((now) => now + 1);
+    try {
+      await work();
+    } finally {
+      setComing((now) => now - 1);
+    }
+  }, []);
   const take = useCallback(
     async (file: Blob, from: string): Promise<void> => {
       say("");
@@ -57,14 +70,16 @@ export function useRealPicture(site: string, camera: string, head: string): Real
         say("This file is larger than 40 MB: take a snapshot, or a photo of the monitor.");
         return;
       }
-      try {
-        const { blob: small, width, height } = await scaleDown(file, true);
-        put({ blob: small, width, height, from, corners: null, points: [] });
-      } catch (error) {
-        say(`It ${error instanceof Error ? error.message : String(error)}.`);
-      }
+      await awaits(async () => {
+        try {
+          const { blob: small, width, height } = await scaleDown(file, true);
+          put({ blob: small, width, height, from, corners: null, points: [] });
+        } catch (error) {
+          say(`It ${error instanceof Error ? error.message : String(error)}.`);
+        }
+      });
     },
-    [put],
+    [put, awaits],
   );
-  return { held, url, fault, put, drop, take, say };
+  return { held, url, fault, put, drop, coming: coming > 0, take, awaits, say };
 }
