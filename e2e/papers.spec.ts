@@ -1,24 +1,10 @@
 /** Papers: options in the client's words, the fewest cameras, prices, the quote without a network, agreed, and what is otherwise since. */
 import { readFileSync } from "node:fs";
-import { type Page, expect, test } from "@playwright/test";
-import { Aim, demo, keep, kept, umber } from "./support/aim";
+import { expect, test } from "@playwright/test";
+import { Aim, ROOT, demo, keep, kept, umber } from "./support/aim";
+import { sign } from "./support/sign";
 
 const papers = (id: string, step: string): string => `/#/site/${id}/papers/${step}`;
-
-async function sign(page: Page): Promise<void> {
-  const field = page.getByRole("img", { name: "Sign here" });
-  await field.scrollIntoViewIfNeeded();
-  const box = (await field.boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
-  await page.mouse.move(box.x + 0.2 * box.width, box.y + 0.6 * box.height);
-  await page.mouse.down();
-  for (const [x, y] of [
-    [0.3, 0.3],
-    [0.4, 0.7],
-    [0.6, 0.4],
-  ] as const)
-    await page.mouse.move(box.x + x * box.width, box.y + y * box.height);
-  await page.mouse.up();
-}
 
 test("three options in the client’s words with their prices; one is taken, and undone", async ({ page, request }) => {
   const id = await keep(request, umber());
@@ -174,7 +160,67 @@ test("a page that was sent comes back signed; one that is of another state, or n
   await take(Buffer.from("not json"));
   await expect(page.getByRole("alert")).toContainText("This is no signed copy");
   await take(Buffer.from(JSON.stringify({ ...(JSON.parse(copy.toString()) as object), of: "0".repeat(64) })));
-  await expect(page.getByRole("alert")).toContainText("The site has changed since that page was made");
+  await expect(page.getByRole("alert")).toContainText("The site has changed since that was made");
   await take(copy);
   await expect(page.getByTestId("agreed")).toContainText("Agreed by B. Client");
+});
+
+test("a view is laid into a photo from its spot by known points; points that fit nothing leave the computed picture", async ({
+  page,
+  request,
+}) => {
+  const site = demo() as ReturnType<typeof demo> & { spots: { id: string; photos?: unknown[] }[] };
+  const camera = site.cameras.find(({ id }) => id === "c6");
+  const head = camera?.heads[0];
+  const spot = site.spots.find(({ id }) => id === "s7");
+  if (!camera || !head || !spot) throw new Error("the demo has this camera at this spot");
+  const kept = await request.post("/api/pictures", {
+    data: readFileSync(`${ROOT}demo/tern-quay.png`),
+    headers: { "Content-Type": "image/png" },
+  });
+  const picture = (await kept.json()) as { name: string; width_px: number; height_px: number };
+  // A pinhole at the camera's place, turned a little from it: where it sees six places in front of it.
+  const size: [number, number] = [picture.width_px, picture.height_px];
+  const [pan, tilt] = [head.pan_deg + 3, 12].map((angle) => (angle * Math.PI) / 180) as [number, number];
+  const forward = [Math.sin(pan) * Math.cos(tilt), Math.cos(pan) * Math.cos(tilt), -Math.sin(tilt)];
+  const right = [Math.cos(pan), -Math.sin(pan), 0];
+  const down = [-Math.sin(pan) * Math.sin(tilt), -Math.cos(pan) * Math.sin(tilt), -Math.cos(tilt)];
+  const focal = (20 / 36) * size[0];
+  const marks = [
+    [-0.4, -0.2, 9],
+    [0.3, -0.25, 14],
+    [-0.2, 0.2, 7],
+    [0.4, 0.15, 11],
+    [0.05, 0.05, 20],
+    [-0.05, -0.1, 16],
+  ].map(([across = 0, under = 0, far = 0], place) => ({
+    id: `p${place}`,
+    at: [...camera.position, camera.height_m].map(
+      (eye, axis) => eye + far * ((forward[axis] ?? 0) + across * (right[axis] ?? 0) + under * (down[axis] ?? 0)),
+    ),
+    px: [size[0] / 2 + focal * across, size[1] / 2 + focal * under],
+  }));
+  spot.photos = [{ picture: picture.name, size_px: size, marks }];
+  const id = await keep(request, site);
+  await page.goto(papers(id, "quote"));
+  const view = page.getByTestId("paper-view").filter({ has: page.getByRole("heading", { name: camera.name }) });
+  await expect(view).toContainText("A photo from its spot, turned to what the camera will see");
+  await view.getByRole("button", { name: /^Lay it into a photo/ }).click();
+  const laid = page.getByRole("dialog");
+  await expect(laid.getByTestId("photo-laid")).toContainText("It fits: the points are off by 0.0 %");
+  await laid.getByRole("button", { name: "Begin again" }).click();
+  await expect(laid.getByRole("status")).toHaveText("4 more: far from each other, near and far.");
+  const box = (await laid.getByTestId("photo-to-click").boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  for (const [x, y] of [
+    [0.1, 0.9],
+    [0.9, 0.1],
+    [0.5, 0.5],
+    [0.2, 0.2],
+  ] as const)
+    await laid.getByTestId("photo-to-click").click({ position: { x: x * box.width, y: y * box.height } });
+  await expect(laid.getByText(/taken from elsewhere|do not tell|cannot tell|too/)).toBeVisible();
+  await laid.getByRole("button", { name: "Close" }).click();
+  await expect(view).toContainText("Computed picture");
+  // It can be taken back.
+  await expect(page.getByTestId("saving")).toHaveText(/^Saved/);
 });

@@ -41,6 +41,8 @@ pub mod math;
 #[cfg(feature = "route")]
 pub mod offer;
 pub mod picture;
+#[cfg(feature = "compare")]
+pub mod prove;
 pub mod scene;
 pub mod show;
 pub mod site;

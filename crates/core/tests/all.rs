@@ -1,5 +1,5 @@
 //! Every test of the core's behaviour, as one program: linked once, and one file's long test runs beside another's.
-//! One file alone: `cargo test -p bright-angle-core --test all ways::`.
+//! One file alone: `cargo test -p bright-angle-core-tests ways::`.
 
 mod support;
 
@@ -26,6 +26,7 @@ mod mounts;
 mod network_merging;
 mod nothing_false;
 mod occlusion;
+mod photo_view;
 mod picture;
 mod picture_positions;
 mod picture_rays;
@@ -59,7 +60,7 @@ mod wire_ways;
 
 #[test]
 fn every_file_of_tests_is_listed_here() {
-    let here = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests");
+    let here = std::path::Path::new(env!("CARGO_MANIFEST_DIR"));
     let listed = std::fs::read_to_string(here.join("all.rs")).unwrap();
     for entry in std::fs::read_dir(here).unwrap() {
         let path = entry.unwrap().path();

@@ -8,7 +8,7 @@ use std::collections::HashMap;
 
 /// Holds each row of a table against our own figures; the first column says which bend it has. Answers how often each stood there.
 fn held(table: &str, within: f64, bend_of: impl Fn(&str) -> f64) -> HashMap<String, usize> {
-    let table = format!("{}/../../outside/projections/{table}", env!("CARGO_MANIFEST_DIR"));
+    let table = format!("{}/../../../outside/projections/{table}", env!("CARGO_MANIFEST_DIR"));
     let mut reader = csv::Reader::from_path(table).unwrap();
     let mut seen = HashMap::new();
     for record in reader.records() {

@@ -119,7 +119,7 @@ struct Core(BTreeMap<Name, Module>);
 
 impl Core {
     fn read() -> Core {
-        let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("src");
+        let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../src");
         let mut all = Vec::new();
         files(&root, &mut all);
         let module = |path: &PathBuf| {

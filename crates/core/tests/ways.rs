@@ -110,8 +110,8 @@ every_way_on! {
     every_way_on_tern_quay_by_night_does_what_it_says: 0, true, 10;
     every_way_on_umber_yard_by_day_does_what_it_says: 1, false, 10;
     every_way_on_umber_yard_by_night_does_what_it_says: 1, true, 10;
-    every_way_on_the_clinic_by_day_does_what_it_says: 2, false, 10;
-    every_way_on_the_clinic_by_night_does_what_it_says: 2, true, 10;
+    every_way_on_the_clinic_by_day_does_what_it_says: 2, false, 5;
+    every_way_on_the_clinic_by_night_does_what_it_says: 2, true, 5;
     every_way_on_saltpan_lane_by_day_does_what_it_says: 3, false, 10;
     every_way_on_saltpan_lane_by_night_does_what_it_says: 3, true, 10;
 }

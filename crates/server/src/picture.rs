@@ -1,7 +1,9 @@
 //! Pictures from outside: what they may be, checked by decoding them whole, and written anew so that nothing hides in them.
 
 use image::codecs::jpeg::JpegEncoder;
-use image::{DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, metadata::Orientation};
+use image::{
+    DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, RgbImage, metadata::Orientation,
+};
 use moxcms::{ColorProfile, Layout, TransformOptions};
 use serde::Serialize;
 use sha2::{Digest, Sha256};
@@ -107,6 +109,18 @@ fn is_progressive(bytes: &[u8]) -> bool {
         }
     }
     false
+}
+
+/// The pixels of a PNG or JPEG, upright, eight bits a channel.
+///
+/// # Errors
+/// In words, as [`Picture::take`].
+pub fn pixels(bytes: &[u8]) -> Result<RgbImage, String> {
+    let (_, mut decoder) = open(bytes)?;
+    let orientation = decoder.orientation().unwrap_or(Orientation::NoTransforms);
+    let mut image = eight_bits(DynamicImage::from_decoder(decoder).map_err(damaged)?);
+    image.apply_orientation(orientation);
+    Ok(image.into_rgb8())
 }
 
 impl Picture {

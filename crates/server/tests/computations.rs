@@ -108,6 +108,7 @@ fn every_route_is_in_the_document_and_the_document_is_current() {
         .into_iter()
         .chain(bright_angle::api::site_routes())
         .chain(bright_angle::api::share_routes())
+        .chain(bright_angle::api::sign_routes())
         .map(|route| {
             format!(
                 "{} /api{}",

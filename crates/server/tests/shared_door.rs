@@ -8,21 +8,21 @@ use std::process::Command;
 use tempfile::TempDir;
 
 /// A program that is open on a second loopback address too.
-struct Open {
-    running: Running,
+pub struct Open {
+    pub running: Running,
     data: TempDir,
     port: u16,
 }
 
 /// An answer: its status, its head, its body.
-struct Answer {
-    status: u16,
+pub struct Answer {
+    pub status: u16,
     head: String,
-    body: String,
+    pub body: String,
 }
 
 impl Answer {
-    fn json(&self) -> Value {
+    pub fn json(&self) -> Value {
         serde_json::from_str(&self.body).unwrap_or_else(|_| panic!("{}", self.body))
     }
 
@@ -36,7 +36,7 @@ const ADDRESS: &str = "127.0.0.2";
 const NAME: &str = "desk.test";
 
 impl Open {
-    fn start() -> Open {
+    pub fn start() -> Open {
         let data = tempfile::tempdir().unwrap();
         let port = std::net::TcpListener::bind("127.0.0.2:0").unwrap().local_addr().unwrap().port();
         let folder = data.path().to_str().unwrap().to_owned();
@@ -65,7 +65,7 @@ impl Open {
     }
 
     /// Asks by the shared door, trusting the authority.
-    fn ask(&self, method: &str, path: &str, headers: &[&str], body: Option<&Value>) -> Answer {
+    pub fn ask(&self, method: &str, path: &str, headers: &[&str], body: Option<&Value>) -> Answer {
         let url = format!("https://{ADDRESS}:{}{path}", self.port);
         let authority = self.authority();
         let once = || self.curl(&url, method, headers, body, &["--cacert", authority.to_str().unwrap()]).unwrap();
@@ -76,7 +76,7 @@ impl Open {
     }
 
     /// Asks at the desk.
-    fn desk(&self, method: &str, path: &str, body: Option<&Value>) -> Answer {
+    pub fn desk(&self, method: &str, path: &str, body: Option<&Value>) -> Answer {
         self.curl(&format!("http://{}{path}", self.running.at), method, &[], body, &[]).unwrap()
     }
 

@@ -1,4 +1,4 @@
-//! What asks a solver, for the browser: routing and the offer. A site file in, an answer out, as JSON. Whatever is refused is thrown as the
+//! What the screen need not wait for, for the browser: routing, the offer, pictures compared. A site file in, an answer out, as JSON. Whatever is refused is thrown as the
 //! JSON of its faults.
 
 use bright_angle_core::Fault;
@@ -7,6 +7,8 @@ use bright_angle_core::file::{Model, read_json};
 use bright_angle_core::judge::Session;
 use bright_angle_core::offer::asked::{OfferAsk, answer};
 use bright_angle_core::offer::fewest::Waiting;
+use bright_angle_core::prove::compare::{CompareLimits, compare as core_compare};
+use bright_angle_core::prove::shot::Shot;
 use bright_angle_core::wire::route::{RouteWish, route as core_route};
 use bright_angle_core::work::Patience;
 use serde::Serialize;
@@ -36,6 +38,21 @@ pub fn route(site: &str, wish: &str) -> Result<String, String> {
     let site = Site::parse(site).map_err(refused)?;
     let wish: RouteWish = read_json(wish).map_err(refused)?;
     written(&core_route(site.file(), wish).map_err(|fault| refused(vec![fault]))?)
+}
+
+/// Compares a later picture with the reference, both RGBA and of one width; `limits` are `CompareLimits`. Answers a `Compared`.
+///
+/// # Errors
+/// Pictures that cannot be compared.
+#[wasm_bindgen]
+pub fn compare(reference: &[u8], later: &[u8], width: usize, hfov_deg: f64, limits: &str) -> Result<String, String> {
+    let limits: CompareLimits = read_json(limits).map_err(refused)?;
+    let shot = |rgba: &[u8]| {
+        let rgb: Vec<u8> = rgba.chunks_exact(4).flat_map(|pixel| [pixel[0], pixel[1], pixel[2]]).collect();
+        Shot { width, height: rgb.len() / 3 / width.max(1), rgb }
+    };
+    let found = core_compare(&shot(reference), &shot(later), hfov_deg, &limits);
+    written(&found.map_err(|fault| refused(vec![fault]))?)
 }
 
 /// Answers a question about the offer; `own` are the firm's own models, `ask` is an `OfferAsk`.

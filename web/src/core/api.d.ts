@@ -465,6 +465,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Agree by a link, once. */
+        post: operations["signByLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open a link to agree by. */
+        post: operations["lookAtLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -497,6 +531,41 @@ export interface paths {
         post?: never;
         /** Delete a site for good: its revisions, and the pictures that only it names. */
         delete: operations["deleteSite"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The links of a site that were not ended, with what was signed. */
+        get: operations["signLinks"];
+        put?: never;
+        /** Make a link by which a client agrees; the local network's door must be open. */
+        post: operations["makeSignLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/links/{link}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End a link: it shows nothing from now on. */
+        delete: operations["endSignLink"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4155,6 +4224,15 @@ export interface components {
             /** @description Its verdict without it. */
             after: components["schemas"]["Verdict"];
         };
+        /** @description A link to agree by. Its address is told this once. */
+        MadeSignLink: {
+            /** @description The link. */
+            link: components["schemas"]["SignLink"];
+            /** @description The address that the client opens. */
+            url: string;
+            /** @description The same as a picture (QR code, SVG). */
+            qr_svg: string;
+        };
         /** @description A promise in a picture. */
         Mark: {
             /** @description The target. */
@@ -4868,6 +4946,9 @@ export interface components {
             /** @description All that the papers say. */
             paper: components["schemas"]["Paper"];
         } | {
+            /** @description A head's view laid into a photo from its spot. */
+            photo_view: components["schemas"]["PhotoLaid"];
+        } | {
             /** @description The plan as a sheet to print, SVG. */
             plan_sheet: string;
         } | {
@@ -4908,6 +4989,13 @@ export interface components {
             units: components["schemas"]["Units"];
             /** @enum {string} */
             ask: "paper";
+        } | {
+            /** @description The head. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The photo with its points. */
+            photo: components["schemas"]["Photo"];
+            /** @enum {string} */
+            ask: "photo_view";
         } | {
             /** @enum {string} */
             ask: "plan_sheet";
@@ -5088,6 +5176,7 @@ export interface components {
         PaperHead: {
             /** @description The head. */
             head: components["schemas"]["HeadRef"];
+            in_photo: null | components["schemas"]["PhotoLaid"];
             /** @description Bearing, tilt and lens by the design. */
             aim: string;
             /** @description The same as its picture showed it, where that was measured. */
@@ -5213,6 +5302,54 @@ export interface components {
             note?: string | null;
             /** @description Where it was taken, if the surveyor keeps that: degrees north, degrees east. */
             taken_at?: number[] | null;
+            /** @description Its width and height, px, where points were clicked in it. */
+            size_px?: number[] | null;
+            /** @description Known points that were clicked in it: four of them tell how it was held, and a camera's view can be laid into it. */
+            marks?: components["schemas"]["PhotoMark"][];
+        };
+        /** @description Where the pixels of a view lie in a photo. */
+        PhotoLaid: {
+            /** @description The photo's name in the store. */
+            picture: string;
+            /** @description Columns of places that are told, from the view's left edge to its right. */
+            columns: number;
+            /** @description Rows, from its top edge to its bottom. */
+            rows: number;
+            /** @description The places, row by row: shares of the photo's width and height; null where it does not show that. */
+            at: (number[] | null)[];
+            /**
+             * Format: double
+             * @description How much of the view the photo shows, 0 to 1.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description The photo's focal length as on a frame 36 mm wide, mm.
+             */
+            focal_36_mm: number;
+            /**
+             * Format: double
+             * @description How far the clicked points are off, root mean square, as a share of the photo's width.
+             */
+            off_share: number;
+            /** @description The point that may be a wrong one. */
+            doubtful: string | null;
+            /** @description Whether the points fit well enough to be shown to a client. */
+            fits: boolean;
+        };
+        /** @description A point of the site, where it was clicked in a photo. */
+        PhotoMark: {
+            /** @description What it is, from the ids of the file. */
+            id: string;
+            /** @description Where it is: east, north and up, m. */
+            at: number[];
+            /**
+             * Format: double
+             * @description How well that is known, m each way; surely where left out.
+             */
+            sigma_m?: number | null;
+            /** @description Where it is in the photo: right from its left edge, down from its top edge, px. */
+            px: number[];
         };
         /** @description The upper and lower edge of the picture on one bearing. */
         PictureEdges: {
@@ -6871,6 +7008,106 @@ export interface components {
             /** @description The outline of its picture on the ground, m: lines that end at the horizon, or one that closes. */
             outline: number[][][];
             section: null | components["schemas"]["Section"];
+        };
+        /** @description A link as the desk sees it. */
+        SignLink: {
+            /**
+             * Format: uuid
+             * @description The link.
+             */
+            id: string;
+            /** @description The mark of what is shown there. */
+            shown: string;
+            /**
+             * Format: date-time
+             * @description When it was made.
+             */
+            made_at: string;
+            /**
+             * Format: date-time
+             * @description Until when it opens.
+             */
+            ends_at: string;
+            /**
+             * Format: date-time
+             * @description When it was ended by hand, or taken over.
+             */
+            ended_at: string | null;
+            /**
+             * Format: date-time
+             * @description When it was signed.
+             */
+            signed_at: string | null;
+            /** @description Who signed. */
+            signed_name: string | null;
+            /** @description How. */
+            signature: number[][][] | null;
+        };
+        /** @description A link that is asked for. */
+        SignLinkRequest: {
+            /**
+             * Format: int32
+             * @description How long it opens, days.
+             */
+            days: number;
+            /** @description The mark of what is shown: SHA-256, hexadecimal. */
+            shown: string;
+            /** @description What is shown. */
+            sheet: components["schemas"]["SignSheet"];
+        };
+        /** @description What opens a link. */
+        SignLook: {
+            /** @description The link's secret. */
+            secret: string;
+        };
+        /** @description A signature by a link. */
+        SignRequest: {
+            /** @description The link's secret. */
+            secret: string;
+            /** @description Who agrees. */
+            name: string;
+            /** @description Strokes of points, both axes 0 to 1 over a field three times as wide as high. */
+            signature: number[][][];
+        };
+        /** @description What a client is shown to agree on. All of it is plain text but the pictures. */
+        SignSheet: {
+            /** @description What the site is called. */
+            site: string;
+            /** @description Who offers it, for whom, until when: a line. */
+            heading: string;
+            /** @description In which conditions the promises are judged. */
+            conditions: string;
+            /** @description The promises, each with its verdict. */
+            promises: string[];
+            /** @description What each camera will see. */
+            views: components["schemas"]["SignView"][];
+            /** @description What the design does not do. */
+            does_not: string[];
+            /** @description Privacy and sound. */
+            privacy: string[];
+            /** @description What it costs. */
+            costs: string;
+        };
+        /** @description What a link shows. */
+        SignShown: {
+            /** @description The sheet. */
+            sheet: components["schemas"]["SignSheet"];
+            /**
+             * Format: date-time
+             * @description Until when the link opens.
+             */
+            ends_at: string;
+            /** @description Who signed already; null before. */
+            signed_name: string | null;
+        };
+        /** @description What a camera will see. */
+        SignView: {
+            /** @description The camera. */
+            name: string;
+            /** @description What it is for. */
+            what_for: string;
+            /** @description The picture, as a `data:` address of a PNG or JPEG. */
+            picture: string;
         };
         /** @description Who agrees, and how. */
         Signed: {
@@ -8688,6 +8925,7 @@ export type ListChange_Target = components['schemas']['ListChange_Target'];
 export type ListChange_Variant = components['schemas']['ListChange_Variant'];
 export type LitTarget = components['schemas']['LitTarget'];
 export type Lost = components['schemas']['Lost'];
+export type MadeSignLink = components['schemas']['MadeSignLink'];
 export type Mark = components['schemas']['Mark'];
 export type MaskCost = components['schemas']['MaskCost'];
 export type MaskShown = components['schemas']['MaskShown'];
@@ -8745,6 +8983,8 @@ export type PatchOp = components['schemas']['PatchOp'];
 export type PathTold = components['schemas']['PathTold'];
 export type Phase = components['schemas']['Phase'];
 export type Photo = components['schemas']['Photo'];
+export type PhotoLaid = components['schemas']['PhotoLaid'];
+export type PhotoMark = components['schemas']['PhotoMark'];
 export type PictureEdges = components['schemas']['PictureEdges'];
 export type PictureHead = components['schemas']['PictureHead'];
 export type PictureSize = components['schemas']['PictureSize'];
@@ -8817,6 +9057,13 @@ export type Side = components['schemas']['Side'];
 export type SideBySide = components['schemas']['SideBySide'];
 export type SightLine = components['schemas']['SightLine'];
 export type Sights = components['schemas']['Sights'];
+export type SignLink = components['schemas']['SignLink'];
+export type SignLinkRequest = components['schemas']['SignLinkRequest'];
+export type SignLook = components['schemas']['SignLook'];
+export type SignRequest = components['schemas']['SignRequest'];
+export type SignSheet = components['schemas']['SignSheet'];
+export type SignShown = components['schemas']['SignShown'];
+export type SignView = components['schemas']['SignView'];
 export type Signed = components['schemas']['Signed'];
 export type SiteChange = components['schemas']['SiteChange'];
 export type SiteDrawing = components['schemas']['SiteDrawing'];
@@ -11591,6 +11838,291 @@ export interface operations {
             };
         };
     };
+    signByLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignRequest"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    lookAtLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignLook"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignShown"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body makes no sense: each fault with its place; or what it asks for is too large */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     sites: {
         parameters: {
             query?: {
@@ -12144,6 +12676,318 @@ export interface operations {
                     "application/json": components["schemas"]["Fault"][];
                 };
             };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    signLinks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignLink"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    makeSignLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignLinkRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSignLink"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    endSignLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The site */
+                id: string;
+                /** @description The link */
+                link: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
             503: {
                 headers: {
                     [name: string]: unknown;

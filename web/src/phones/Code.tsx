@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import type { PairingCode } from "../core/types";
 import { request } from "../keep/http";
-import { QrCode } from "./QrCode";
+import { QrCode } from "../ui/QrCode";
 
 interface Shown extends PairingCode {
   /** When it is over, ms. */

@@ -1,5 +1,5 @@
 /** How a device is made to trust the desk's certificate: three steps, and the figures to compare. */
-import { QrCode } from "./QrCode";
+import { QrCode } from "../ui/QrCode";
 
 export function Trust({ fingerprint, qr }: { fingerprint: string | null; qr: string | null }) {
   if (fingerprint === null)

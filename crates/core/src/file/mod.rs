@@ -86,7 +86,9 @@ pub use settings::{OverlapSchool, PlateSchool, Rules, Uncertainties};
 pub use shape::{Shape, ShapeKind};
 pub use site_change::{ListChange, SiteChange, Touched};
 pub use site_file::{FORMAT, SiteFile, VERSION};
-pub use survey_file::{Brief, DRAWN_SIGMA_M, Existing, Photo, READING_SIGMA_M, Reading, SiteKind, Spot, SpotKind};
+pub use survey_file::{
+    Brief, DRAWN_SIGMA_M, Existing, Photo, PhotoMark, READING_SIGMA_M, Reading, SiteKind, Spot, SpotKind,
+};
 pub use target_file::{CameraWish, TargetFile};
 pub use task::{NeedSet, Subject, Task};
 pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of, model_faults};

@@ -130,6 +130,28 @@ pub struct Photo {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(value_type = Option<[f64; 2]>)]
     pub taken_at: Option<Point2>,
+    /// Its width and height, px, where points were clicked in it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<[f64; 2]>)]
+    pub size_px: Option<[f64; 2]>,
+    /// Known points that were clicked in it: four of them tell how it was held, and a camera's view can be laid into it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub marks: Vec<PhotoMark>,
+}
+
+/// A point of the site, where it was clicked in a photo.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PhotoMark {
+    /// What it is, from the ids of the file.
+    pub id: String,
+    /// Where it is: east, north and up, m.
+    pub at: [f64; 3],
+    /// How well that is known, m each way; surely where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sigma_m: Option<f64>,
+    /// Where it is in the photo: right from its left edge, down from its top edge, px.
+    pub px: [f64; 2],
 }
 
 /// One measured distance.

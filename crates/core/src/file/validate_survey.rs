@@ -12,6 +12,9 @@ const MOST_READINGS: usize = 5_000;
 const MOST_MEASURED: usize = 400;
 pub(crate) const MOST_SHOTS: usize = 50;
 const MOST_PHOTOS: usize = 20;
+/// So many points are clicked in a photo at most; and a photo's sides, px.
+const MOST_MARKS: usize = 60;
+const PHOTO_PX: std::ops::RangeInclusive<f64> = 16.0..=20_000.0;
 const LONGEST_TEXT: usize = 2_000;
 /// Distances that a reading may have, m.
 const SLOPES_M: std::ops::RangeInclusive<f64> = 0.01..=10_000.0;
@@ -209,6 +212,36 @@ impl Check {
             if let Some([north, east]) = photo.taken_at {
                 self.number(format!("{at}.taken_at[0]"), north, -90.0..=90.0, "°");
                 self.number(format!("{at}.taken_at[1]"), east, -180.0..=180.0, "°");
+            }
+            self.marks(&at, photo);
+        }
+    }
+
+    fn marks(&mut self, at: &str, photo: &Photo) {
+        let Some([width, height]) = photo.size_px else {
+            self.that(&format!("{at}.size_px"), photo.marks.is_empty(), || {
+                "has to be said where points were clicked".to_owned()
+            });
+            return;
+        };
+        self.number(format!("{at}.size_px[0]"), width, PHOTO_PX, " px");
+        self.number(format!("{at}.size_px[1]"), height, PHOTO_PX, " px");
+        self.that(&format!("{at}.marks"), photo.marks.len() <= MOST_MARKS, || format!("are more than {MOST_MARKS}"));
+        let mut ids = HashSet::new();
+        for (place, mark) in photo.marks.iter().enumerate().take(MOST_MARKS) {
+            let at = format!("{at}.marks[{place}]");
+            let named = !mark.id.is_empty() && mark.id.len() <= 200;
+            self.that(&format!("{at}.id"), named && ids.insert(&mark.id), || {
+                "is empty, too long, or there twice".to_owned()
+            });
+            for (axis, value) in mark.at.iter().enumerate() {
+                self.number(format!("{at}.at[{axis}]"), *value, -FAR_M..=FAR_M, " m");
+            }
+            if let Some(sigma) = mark.sigma_m {
+                self.number(format!("{at}.sigma_m"), sigma, 0.0..=100.0, " m");
+            }
+            for ((axis, value), most) in mark.px.iter().enumerate().zip([width, height]) {
+                self.number(format!("{at}.px[{axis}]"), *value, 0.0..=most, " px");
             }
         }
     }

@@ -5,10 +5,11 @@ use super::bill::{Bill, bill};
 use super::fewest::{Fewest, FewestAmong, FewestBy, Waiting, fewest};
 use super::options::own_option;
 use super::paper::{Paper, PricedOption, paper, priced, priced_options};
+use super::photo_view::{PhotoLaid, lay};
 use super::prices_csv;
 use crate::exchange::plan::Plan;
 use crate::exchange::svg;
-use crate::file::{Fault, PatchOp, Prices};
+use crate::file::{Fault, HeadRef, PatchOp, Photo, Prices};
 use crate::judge::Session;
 use crate::words::units::Units;
 use serde::{Deserialize, Serialize, Serializer};
@@ -86,6 +87,17 @@ offers! {
         /// Units of the words.
         units: Units,
     } -> Paper = |session, waiting| paper(session, units, waiting.patience)?;
+
+    /// A head's view laid into a photo from its spot.
+    PhotoView {
+        /// The head.
+        head: HeadRef,
+        /// The photo with its points.
+        photo: Photo,
+    } -> PhotoLaid = |session, waiting| {
+        let site = session.site();
+        lay(site, site.view(&head)?, &photo)?
+    };
 
     /// The plan as a sheet to print, SVG.
     PlanSheet {} -> String = |session, waiting| svg::write(&Plan::judged(session));

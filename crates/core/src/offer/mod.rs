@@ -11,4 +11,5 @@ mod keepers;
 pub mod leave_out;
 pub mod options;
 pub mod paper;
+pub mod photo_view;
 pub mod prices_csv;

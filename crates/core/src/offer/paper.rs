@@ -5,11 +5,13 @@ use super::bill::{Bill, bill};
 use super::client_words::in_client_words;
 use super::leave_out::without;
 use super::options::{Offered, options};
-use crate::file::{CameraFile, Existing, Fault, HeadFile, HeadRef, SiteFile, TargetFile};
+use super::photo_view::{LEAST_MARKS, PhotoLaid, lay};
+use crate::file::{CameraFile, Existing, Fault, HeadFile, HeadRef, SiteFile, Spot, TargetFile};
 use crate::fit::settings_card::{SettingsCard, settings_cards};
 use crate::judge::Session;
 use crate::judge::evaluation::TargetResult;
 use crate::show::coverage::masks::masks;
+use crate::site::Site;
 use crate::verdict::Verdict;
 use crate::wire::sheet::{NetworkSheet, network_sheet};
 use crate::wire::store::{StoreTold, store};
@@ -137,6 +139,9 @@ pub struct PaperCamera {
 pub struct PaperHead {
     /// The head.
     pub head: HeadRef,
+    /// Its view in a photo from its spot, where one was clicked and fits.
+    #[schema(required)]
+    pub in_photo: Option<PhotoLaid>,
     /// Bearing, tilt and lens by the design.
     pub aim: String,
     /// The same as its picture showed it, where that was measured.
@@ -284,8 +289,10 @@ fn cameras(session: &Session, units: Units) -> Vec<PaperCamera> {
                 .map(|mask| mask.name.clone())
                 .collect();
             names.dedup();
+            let head_ref = HeadRef { camera: camera.id.clone(), head: head.id.clone(), view: None };
             PaperHead {
-                head: HeadRef { camera: camera.id.clone(), head: head.id.clone(), view: None },
+                in_photo: in_photo(session.site(), &head_ref, spot),
+                head: head_ref,
                 aim: at(design.pan_deg, design.tilt_deg, design.roll_deg, design.focal_mm),
                 as_built: built.map(|built| {
                     let found = built.found;
@@ -310,6 +317,13 @@ fn cameras(session: &Session, units: Units) -> Vec<PaperCamera> {
         }
     };
     file.cameras.iter().filter(|camera| !camera.goes()).map(told).collect()
+}
+
+/// A head's view in the first photo of its spot that was clicked and fits.
+fn in_photo(site: &Site, head: &HeadRef, spot: Option<&Spot>) -> Option<PhotoLaid> {
+    let head = site.view(head).ok()?;
+    let clicked = spot?.photos.iter().filter(|photo| photo.marks.len() >= LEAST_MARKS);
+    clicked.filter_map(|photo| lay(site, head, photo).ok()).find(|laid| laid.fits)
 }
 
 /// What a camera is for: the promises that it serves best.

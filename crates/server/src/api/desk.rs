@@ -41,6 +41,8 @@ const SMALL: usize = 256 * 1024;
 const SMALL_LONGEST: Duration = Duration::from_millis(1500);
 /// How long one computation may take.
 pub const LONGEST: Duration = Duration::from_secs(10);
+/// What is long by its nature may take so many times that.
+const LONG: u32 = 3;
 /// What pictures that are being unpacked may take together, MiB, and how many there may be at a time.
 const PICTURES_MIB: usize = 256;
 const PICTURES: usize = 2;
@@ -212,6 +214,17 @@ impl Place<'_> {
         self.on_its_way(written)
     }
 
+    /// The same for what is long by its nature, and asked for now and then: papers of many pages. It may take three times as long.
+    pub async fn long_answer<T: Send + Sync + 'static>(
+        &self,
+        body: Body<T>,
+        work: impl FnOnce(&T, &Patience) -> Result<Written, ApiError> + Send + 'static,
+    ) -> Result<Answer, ApiError> {
+        let longest = self.desk.longest * LONG;
+        let written = self.compute_within(longest, move |patience| work(&body.content, patience)).await?;
+        self.on_its_way(written)
+    }
+
     /// Tries a computation for a short while; nothing comes of it if it takes longer.
     async fn try_small(
         &self,
@@ -245,7 +258,15 @@ impl Place<'_> {
         &self,
         work: impl FnOnce(&Patience) -> Result<T, ApiError> + Send + 'static,
     ) -> Result<T, ApiError> {
-        let (left, longest) = (self.left.clone(), self.desk.longest);
+        self.compute_within(self.desk.longest, work).await
+    }
+
+    async fn compute_within<T: Send + 'static>(
+        &self,
+        longest: Duration,
+        work: impl FnOnce(&Patience) -> Result<T, ApiError> + Send + 'static,
+    ) -> Result<T, ApiError> {
+        let left = self.left.clone();
         let work = move || {
             let began = Instant::now();
             let goes_on = || !left.is_cancelled() && began.elapsed() < longest;

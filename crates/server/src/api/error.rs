@@ -60,15 +60,21 @@ impl From<Fault> for ApiError {
 impl From<StoreError> for ApiError {
     fn from(error: StoreError) -> Self {
         let status = match &error {
-            StoreError::NoSite(_) | StoreError::NoRevision(..) | StoreError::NoPicture(_) => Status::NotFound,
+            StoreError::NoSite(_) | StoreError::NoRevision(..) | StoreError::NoPicture(_) | StoreError::NoLink => {
+                Status::NotFound
+            }
             StoreError::Away => return ApiError::Later("the database does not answer"),
             StoreError::Busy => return ApiError::Later("the database is busy; try again"),
             StoreError::ReadOnly => {
                 return ApiError::Later("the database takes no changes just now: it is read-only; nothing was saved");
             }
             StoreError::Full => Status::InsufficientStorage,
-            StoreError::Gone(_) => Status::Gone,
-            StoreError::Stale(_) | StoreError::Taken(_) | StoreError::NameInUse(_) => Status::Conflict,
+            StoreError::Gone(_) | StoreError::LinkOver => Status::Gone,
+            StoreError::Stale(_)
+            | StoreError::Taken(_)
+            | StoreError::NameInUse(_)
+            | StoreError::SignedAlready(_)
+            | StoreError::ManyLinks(_) => Status::Conflict,
             StoreError::OtherName(_) => Status::UnprocessableEntity,
             _ => Status::InternalServerError,
         };

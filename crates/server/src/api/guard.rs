@@ -156,9 +156,8 @@ impl Guard {
         }
         let path: Vec<&str> = request.uri().path().segments().collect();
         match (request.method(), path.as_slice()) {
-            (Method::Get | Method::Head, [] | ["pair" | "pair.js" | "mark.svg"]) | (Method::Post, ["api", "pair"]) => {
-                Ok(None)
-            }
+            (Method::Get | Method::Head, [] | ["pair" | "pair.js" | "sign" | "sign.js" | "mark.svg"])
+            | (Method::Post, ["api", "pair" | "sign"] | ["api", "sign", "look"]) => Ok(None),
             _ => Err((Status::Unauthorized, "this device is not paired, or not any more: pair it at the desk")),
         }
     }
@@ -190,7 +189,7 @@ fn addressed_right(request: &Request<'_>, host: &str, scheme: &str) -> Option<(S
             let fits = kind.is_some_and(|kind| kind.is_png() || kind.is_jpeg());
             (fits, "a picture comes as image/png or image/jpeg")
         }
-        Some(&("sites" | "pair" | "share" | "catalogue")) => {
+        Some(&("sites" | "pair" | "share" | "sign" | "catalogue")) => {
             (kind.is_some_and(|kind| kind.is_json()), "this comes as application/json")
         }
         _ => return None,

@@ -15,6 +15,7 @@ mod pairing;
 mod papers;
 mod pictures;
 mod sheets;
+mod signing;
 mod sites;
 mod snapshots;
 mod standings;
@@ -23,6 +24,7 @@ mod wiring;
 
 pub use openapi::document;
 pub use pairing::routes as share_routes;
+pub use signing::routes as sign_routes;
 
 pub use desk::LONGEST;
 
@@ -194,7 +196,9 @@ pub fn bare(
         .mount("/api", site_routes())
         .mount("/api", routes![guard::refused])
         .mount("/api", pairing::routes())
+        .mount("/api", signing::routes())
         .mount("/", pairing::pages())
+        .mount("/", signing::pages())
         .mount("/", routes![assets::file])
         .register("/", error::catchers()))
 }

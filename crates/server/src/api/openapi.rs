@@ -2,7 +2,8 @@
 
 use super::guard::LetIn;
 use super::{
-    catalogue, compute, error, exchange, pairing, papers, pictures, sheets, sites, snapshots, standings, survey, wiring,
+    catalogue, compute, error, exchange, pairing, papers, pictures, sheets, signing, sites, snapshots, standings,
+    survey, wiring,
 };
 use rocket::get;
 use rocket::serde::json::Json;
@@ -57,7 +58,12 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         pairing::end,
         pairing::me,
         pairing::authority,
-        pairing::pair
+        pairing::pair,
+        signing::make,
+        signing::links,
+        signing::end,
+        signing::look,
+        signing::sign
     ),
     modifiers(&Always),
     components(schemas(

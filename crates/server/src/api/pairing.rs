@@ -123,7 +123,7 @@ pub fn code(_in: LetIn, _desk: AtTheDesk, sharing: &State<Shared>) -> Result<(St
 }
 
 /// A QR code (ISO/IEC 18004) as SVG, dark on light with its quiet zone.
-fn qr(text: &str) -> Result<String, String> {
+pub(super) fn qr(text: &str) -> Result<String, String> {
     let code = QrCode::new(text).map_err(|error| error.to_string())?;
     Ok(code.render::<svg::Color<'_>>().min_dimensions(240, 240).build())
 }
@@ -182,7 +182,7 @@ pub struct PairRequest {
 }
 
 /// Who asks by the shared door.
-pub struct From(IpAddr);
+pub struct From(pub IpAddr);
 
 #[async_trait]
 impl<'r> rocket::request::FromRequest<'r> for From {

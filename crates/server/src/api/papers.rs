@@ -70,7 +70,7 @@ pub async fn papers(_in: LetIn, place: Place<'_>, store: &State<Store>, data: Da
         }
     }
     place
-        .answer(text, move |text, patience| {
+        .long_answer(text, move |text, patience| {
             let asked: PapersEnvelope = body::envelope(text)?;
             let wish = PaperWish { parts: asked.parts, size: asked.paper, units: asked.units };
             let session =
@@ -85,7 +85,8 @@ pub async fn papers(_in: LetIn, place: Place<'_>, store: &State<Store>, data: Da
         .await
 }
 
-/// The photos that the papers may hold: of each camera the first of its fitting and the first from its spot.
+/// The photos that the papers may hold: of each camera the first of its fitting or from its spot, and those that its view
+/// may be laid into.
 fn photo_names(text: &str) -> Result<Vec<String>, ApiError> {
     let asked: PapersEnvelope = body::envelope(text)?;
     if asked.parts.is_empty() || asked.parts.len() > MOST_PARTS {
@@ -97,9 +98,12 @@ fn photo_names(text: &str) -> Result<Vec<String>, ApiError> {
     let site: Site = body::site(asked.site)?;
     let file = site.file();
     let spot = |id: &Option<String>| file.spots.iter().find(|spot| Some(&spot.id) == id.as_ref());
-    let of = file.cameras.iter().filter_map(|camera| {
+    let of = file.cameras.iter().flat_map(|camera| {
         let fitted = camera.fitting.as_ref().and_then(|fitting| fitting.photos.first());
-        fitted.or_else(|| spot(&camera.spot).and_then(|spot| spot.photos.first()))
+        let spots = spot(&camera.spot).map_or(&[][..], |spot| spot.photos.as_slice());
+        let clicked = spots.iter().filter(|photo| !photo.marks.is_empty());
+        clicked.chain(fitted.or(spots.first()))
     });
-    Ok(of.map(|photo| photo.picture.clone()).collect())
+    let names: std::collections::BTreeSet<String> = of.map(|photo| photo.picture.clone()).collect();
+    Ok(names.into_iter().collect())
 }

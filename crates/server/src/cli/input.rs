@@ -20,18 +20,23 @@ pub fn text(path: &Path) -> Result<String, Vec<Fault>> {
 
 /// Reads a file as it is; `-` is standard input.
 pub fn bytes(path: &Path) -> Result<Vec<u8>, Vec<Fault>> {
+    bytes_up_to(path, LARGEST)
+}
+
+/// The same of a file with at most so many bytes.
+pub fn bytes_up_to(path: &Path, most: u64) -> Result<Vec<u8>, Vec<Fault>> {
     let name = path.display().to_string();
     let cannot = |error: std::io::Error| vec![Fault::new(name.as_str(), error.to_string())];
     let mut bytes = Vec::new();
-    let read = |reader: &mut dyn Read, bytes: &mut Vec<u8>| reader.take(LARGEST + 1).read_to_end(bytes);
+    let read = |reader: &mut dyn Read, bytes: &mut Vec<u8>| reader.take(most + 1).read_to_end(bytes);
     if name == "-" {
         read(&mut std::io::stdin().lock(), &mut bytes).map_err(cannot)?;
     } else {
         let mut file = std::fs::File::open(path).map_err(cannot)?;
         read(&mut file, &mut bytes).map_err(cannot)?;
     }
-    if bytes.len() as u64 > LARGEST {
-        return Err(vec![Fault::new(name, format!("is larger than {} MiB", LARGEST / 1024 / 1024))]);
+    if bytes.len() as u64 > most {
+        return Err(vec![Fault::new(name, format!("is larger than {} MiB", most / 1024 / 1024))]);
     }
     Ok(bytes)
 }

@@ -9,6 +9,7 @@ mod keeping;
 mod lens;
 mod light;
 mod offer;
+mod proving;
 mod serve;
 mod view;
 mod wiring;
@@ -322,6 +323,16 @@ enum Command {
         #[arg(long)]
         days: u32,
     },
+    /// A camera's later picture against its reference: whether it moved, is out of focus, hazed, blocked or darker, as JSON
+    Compare {
+        /// The picture that was kept as the reference, PNG or JPEG
+        reference: PathBuf,
+        /// The later one
+        later: PathBuf,
+        /// The camera's field across, degrees
+        #[arg(long, default_value_t = 60.0)]
+        hfov_deg: f64,
+    },
     /// How a head hangs: CSV `id,x,y,z,u,v` on standard input, metres of the site and pixels of the full picture; JSON out
     Pose {
         /// Site file
@@ -464,6 +475,7 @@ pub fn run() -> ExitCode {
         Command::Route { file, wish, all } => wiring::route(&file, wish.into(), all),
         Command::Network { file, of } => wiring::network(&file, of.into()),
         Command::Store { file, days } => wiring::store(&file, days),
+        Command::Compare { reference, later, hfov_deg } => proving::compare(&reference, &later, hfov_deg),
         Command::Pose { file, head, pose } => fitting::pose(&file, head.into(), &pose),
         Command::Materials { file, csv } => fitting::materials(&file, csv),
         Command::Steps { file, camera } => fitting::steps(&file, camera.as_deref()),

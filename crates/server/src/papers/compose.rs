@@ -7,10 +7,9 @@ use crate::coverage::coverage;
 use bright_angle_core::Fault;
 use bright_angle_core::exchange::plan::Plan;
 use bright_angle_core::exchange::svg;
-use bright_angle_core::file::HeadRef;
 use bright_angle_core::judge::Session;
 use bright_angle_core::offer::bill::Bill;
-use bright_angle_core::offer::paper::{Paper, PaperCamera, paper};
+use bright_angle_core::offer::paper::{Paper, PaperCamera, PaperHead, paper};
 use bright_angle_core::words::units::Units;
 use bright_angle_core::work::Patience;
 use krilla::image::Image;
@@ -262,17 +261,15 @@ impl Composer<'_> {
     }
 
     fn views(&mut self) -> Result<(), Fault> {
-        let heads: Vec<(&PaperCamera, &HeadRef)> = self
-            .paper
-            .cameras
-            .iter()
-            .flat_map(|camera| camera.heads.iter().map(move |head| (camera, &head.head)))
-            .collect();
-        for (camera, head) in &heads {
+        let heads: Vec<(&PaperCamera, &PaperHead)> =
+            self.paper.cameras.iter().flat_map(|camera| camera.heads.iter().map(move |head| (camera, head))).collect();
+        for (camera, PaperHead { head, in_photo, .. }) in &heads {
             self.patience
                 .check(|| "its papers take longer than is allowed here".to_owned())
                 .map_err(|over| Fault::new("", over.to_string()))?;
-            let Some(shown) = view(self.session, head, heads.len(), self.patience)? else { continue };
+            let photo = in_photo.as_ref();
+            let photo = photo.and_then(|laid| Some((laid, self.photos.get(&laid.picture)?.as_slice())));
+            let Some(shown) = view(self.session, head, heads.len(), photo, self.patience)? else { continue };
             self.pages.new_page();
             self.pages.heading(2, &camera.name);
             self.pages.paragraph(&format!("{}. {}.", camera.model, camera.what_for), Face::BODY);
@@ -281,16 +278,21 @@ impl Composer<'_> {
                 promise.map_or_else(|| id.clone(), |promise| promise.name.clone())
             };
             let named: Vec<([f32; 4], String)> = shown.marks.iter().map(|(at, id)| (*at, name(id))).collect();
-            self.pages.picture(shown.image, &format!("What {} will see, computed", camera.name), 420.0, &named);
+            let how = if shown.in_photo { "in a photo from its spot" } else { "computed" };
+            self.pages.picture(shown.image, &format!("What {} will see, {how}", camera.name), 420.0, &named);
             let masked: Vec<&str> = camera
                 .heads
                 .iter()
-                .filter(|of| of.head == **head)
+                .filter(|of| of.head == *head)
                 .flat_map(|of| &of.masked)
                 .map(String::as_str)
                 .collect();
             let masked = if masked.is_empty() { String::new() } else { format!(" Masked: {}.", masked.join(", ")) };
-            let says = format!("Computed picture: what is not drawn on the plan is not in it.{masked}");
+            let says = if shown.in_photo {
+                format!("A photo from its spot, turned to what the camera will see.{masked}")
+            } else {
+                format!("Computed picture: what is not drawn on the plan is not in it.{masked}")
+            };
             self.pages.paragraph(&says, Face::FINE);
             self.photos_of(camera);
         }

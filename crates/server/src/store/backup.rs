@@ -446,6 +446,12 @@ async fn write_revision(work: &mut PgConnection, site: Uuid, revision: &Revision
     .bind(&revision.device)
     .execute(&mut *work)
     .await?;
+    // A name that it has from a rule was taken away, or is said here.
+    sqlx::query("delete from revision_name where site_id = $1 and number = $2")
+        .bind(site)
+        .bind(revision.number)
+        .execute(&mut *work)
+        .await?;
     if let Some(name) = &revision.name {
         sqlx::query("insert into revision_name (site_id, number, name, agreed) values ($1, $2, $3, $4)")
             .bind(site)

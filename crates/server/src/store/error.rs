@@ -33,6 +33,18 @@ pub enum StoreError {
     /// There is no such picture.
     #[error("there is no picture {0}")]
     NoPicture(String),
+    /// No link is opened by that.
+    #[error("this is no link to agree by")]
+    NoLink,
+    /// A link is over.
+    #[error("this link is over; ask for a new one")]
+    LinkOver,
+    /// A link was signed.
+    #[error("this was signed already, by {0}")]
+    SignedAlready(String),
+    /// A site has more open links than anybody waits for.
+    #[error("{0} links of this site are open; end one first")]
+    ManyLinks(i64),
     /// Somebody saved in between; theirs is the newest revision.
     #[error("revision {} was saved in between", .0.number)]
     Stale(Box<Revision>),

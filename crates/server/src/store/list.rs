@@ -112,6 +112,7 @@ impl Store {
         let revisions = sqlx::query_scalar("select thin_revisions($1)").bind(at).fetch_one(&mut *work).await?;
         let pictures = sqlx::query_scalar("select collect_pictures($1)").bind(at).fetch_one(&mut *work).await?;
         work.commit().await?;
+        self.empty_links(at).await?;
         Ok((revisions, pictures))
     }
 }

@@ -9,6 +9,7 @@ mod pictures;
 mod revision;
 mod room;
 mod seed;
+mod sign_link;
 
 pub use backup::{Counted, back_up, restore};
 pub use catalogue::{KeptCatalogue, Saved};
@@ -19,6 +20,7 @@ pub use pictures::KeptPicture;
 pub use revision::{Draft, KeptRevision, Revision, RevisionHead};
 pub use room::Reserve;
 pub use seed::load_demo;
+pub use sign_link::{NewLink, OpenedLink, SignLink, Strokes};
 
 use sqlx::migrate::Migrator;
 use sqlx::postgres::{PgConnectOptions, PgPool, PgPoolOptions};

@@ -229,6 +229,8 @@ pub fn creation() -> Value {
 /// The program, serving.
 pub struct Running {
     pub child: Child,
+    /// The address of its database, for the owner of the tables.
+    pub owner: String,
     asker: Asker,
     _web: tempfile::TempDir,
     _cluster: Arc<Cluster>,
@@ -243,8 +245,9 @@ impl Running {
     pub fn with(more: &[&str]) -> Running {
         let cluster = Cluster::shared();
         let url = cluster.bare_database();
+        let owner = cluster.owner_of(&url);
         let migrated = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
-            .args(["migrate", "--database-url", &cluster.owner_of(&url)])
+            .args(["migrate", "--database-url", &owner])
             .output()
             .unwrap();
         assert!(migrated.status.success(), "{}", String::from_utf8_lossy(&migrated.stderr));
@@ -259,7 +262,7 @@ impl Running {
             .stderr(Stdio::inherit())
             .spawn()
             .unwrap();
-        let running = Running { child, asker: Asker { at }, _web: web, _cluster: cluster };
+        let running = Running { child, owner, asker: Asker { at }, _web: web, _cluster: cluster };
         let began = Instant::now();
         while running.status("GET", "/api/health", "", "").is_none() {
             assert!(began.elapsed() < Duration::from_secs(30), "the server did not start");

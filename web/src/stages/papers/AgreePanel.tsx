@@ -1,9 +1,9 @@
 /** Sign-off: the client agrees the promises and the expected views; what is otherwise later is shown against it. */
-import { App, Input, Upload } from "antd";
+import { Input, Upload } from "antd";
 import { useState } from "react";
 import { Refused } from "../../core/errors";
 import { askOffer } from "../../core/offer";
-import type { Against, AgreedBy, SiteFile } from "../../core/types";
+import type { Against, AgreedBy, SignLink, SiteFile } from "../../core/types";
 import { useOffer } from "../../core/useOffer";
 import { saveFile } from "../../keep/files";
 import { takeOver } from "../../keep/rebase";
@@ -13,8 +13,11 @@ import { Told } from "../../ui/Told";
 import { VerdictMark } from "../../ui/VerdictMark";
 import { Button } from "../../ui/controls";
 import { Signature, type Strokes } from "./Signature";
+import { LinkPanel } from "./LinkPanel";
 import { readSigned, shownMark, signPage } from "./signPage";
 import { today } from "./words";
+
+const CHANGED = "The site has changed since that was made: what was signed is not what stands here.";
 
 export function AgreePanel({ site }: { site: SiteFile }) {
   const units = useSettings((settings) => settings.units);
@@ -75,23 +78,29 @@ function AgainstNow({ against }: { against: Against }) {
 }
 
 function Sign({ site, again }: { site: SiteFile; again: boolean }) {
-  const { message } = App.useApp();
   const units = useSettings((settings) => settings.units);
   const [name, setName] = useState(site.brief?.client ?? "");
   const [strokes, setStrokes] = useState<Strokes>([]);
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const keep = async (by: AgreedBy, who: string, date: string, signature: Strokes): Promise<void> => {
-    setBusy(true);
+  /** Keeps what was signed with the site; what is wrong with that in words. */
+  const kept = async (by: AgreedBy, who: string, date: string, signature: Strokes): Promise<string | null> => {
     try {
       const signed = { name: who, date, by, signature };
       const patch = await askOffer(site, { ask: "agree", signed }, new AbortController().signal);
-      if (!patch) return;
-      setFault(null);
-      if (await takeOver(`Agreed by ${who}`.slice(0, 200), site, patched(site, patch))) setStrokes([]);
-      else void message.warning("The site has moved on meanwhile. Look at it again, and sign then.");
+      if (!patch) return "The site has moved on meanwhile. Take it again.";
+      if (await takeOver(`Agreed by ${who}`.slice(0, 200), site, patched(site, patch))) return null;
+      return "The site has moved on meanwhile. Look at it again, and sign then.";
     } catch (error) {
-      setFault(error instanceof Refused ? (error.faults[0]?.message ?? "refused") : (error as Error).message);
+      return error instanceof Refused ? (error.faults[0]?.message ?? "refused") : (error as Error).message;
+    }
+  };
+  const keep = async (by: AgreedBy, who: string, date: string, signature: Strokes): Promise<void> => {
+    setBusy(true);
+    try {
+      const wrong = await kept(by, who, date, signature);
+      setFault(wrong);
+      if (wrong === null) setStrokes([]);
     } finally {
       setBusy(false);
     }
@@ -107,11 +116,17 @@ function Sign({ site, again }: { site: SiteFile; again: boolean }) {
   const takeBack = async (file: File): Promise<void> => {
     const read = readSigned(await file.text(), site);
     if ("fault" in read) setFault(read.fault);
-    else if (read.of !== (await shownMark(site)))
-      setFault(
-        "The site has changed since that page was made: what was signed is not what stands here. Send a new page.",
-      );
+    else if (read.of !== (await shownMark(site))) setFault(`${CHANGED} Send a new page.`);
     else await keep("page", read.name, read.date, read.signature);
+  };
+  const takeLink = async ({ shown, signed_at, signed_name, signature }: SignLink): Promise<string | null> => {
+    const [name, date] = [signed_name ?? "", (signed_at ?? "").slice(0, 10)];
+    const strokes = (signature ?? []) as Strokes;
+    const same = JSON.stringify(strokes);
+    // It was taken over, and only the end of the link did not get through.
+    if (site.agreements?.some((one) => one.by === "link" && JSON.stringify(one.signature) === same)) return null;
+    if (shown !== (await shownMark(site))) return `${CHANGED} Make a new link.`;
+    return kept("link", name, date, strokes);
   };
   return (
     <section aria-label="Sign">
@@ -160,6 +175,7 @@ function Sign({ site, again }: { site: SiteFile; again: boolean }) {
           <Button>Take a signed copy in</Button>
         </Upload>
       </div>
+      <LinkPanel site={site} takeOver={takeLink} />
     </section>
   );
 }

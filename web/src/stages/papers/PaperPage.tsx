@@ -1,7 +1,7 @@
 /** The quote and the hand-over as pages that print well and need no network, and the same as a PDF from the server. */
 import { App, Checkbox } from "antd";
 import { type ReactNode, useEffect, useState } from "react";
-import type { Paper, PaperCamera, PaperPart, SiteFile } from "../../core/types";
+import type { HeadRef, Paper, PaperCamera, PaperPart, PhotoLaid, SiteFile } from "../../core/types";
 import { useOffer } from "../../core/useOffer";
 import { saveFile } from "../../keep/files";
 import { Away, READS_LONG, request } from "../../keep/http";
@@ -10,6 +10,7 @@ import { VerdictMark } from "../../ui/VerdictMark";
 import { Button, Select } from "../../ui/controls";
 import { Costs } from "./Costs";
 import { Signature, type Strokes } from "./Signature";
+import { LayInPhoto, photographed } from "./LayInPhoto";
 import { headsOf, viewOf } from "./viewPicture";
 import { cameras, costs } from "./words";
 
@@ -93,7 +94,7 @@ export function PaperPage({ site, kind }: { site: SiteFile; kind: Kind }) {
           {has("options") && <OptionTable paper={paper} />}
           {has("plan") && <PlanSheet site={site} />}
           {has("schedule") && <Schedule paper={paper} />}
-          {has("views") && <Views site={site} paper={paper} />}
+          {has("views") && <Views site={site} paper={paper} current={settled} />}
           {has("promises") && <Promised paper={paper} priced={false} />}
           {has("network") && <Network paper={paper} />}
           {has("settings") && <Settings paper={paper} />}
@@ -312,18 +313,23 @@ function Schedule({ paper }: { paper: Paper }) {
 }
 
 /** The expected views, one after the other: each is there as soon as it is worked out. */
-function useViews(site: SiteFile): { of: SiteFile; views: ReadonlyMap<string, string>; fault: string | null } {
+function useViews(
+  site: SiteFile,
+  paper: Paper | null,
+): { of: SiteFile; views: ReadonlyMap<string, string>; fault: string | null } {
   const [held, setHeld] = useState<{ of: SiteFile; views: ReadonlyMap<string, string>; fault: string | null }>({
     of: site,
     views: new Map(),
     fault: null,
   });
   useEffect(() => {
+    // What the papers say of another state of the site lays no view into a photo.
+    if (!paper) return;
     let current = true;
     const load = async (): Promise<void> => {
       const views = new Map<string, string>();
       for (const head of headsOf(site)) {
-        const view = await viewOf(site, head);
+        const view = await viewOf(site, head, laidOf(paper, head));
         if (!isCurrent()) return;
         if (view) views.set(`${head.camera} ${head.head}`, view);
         setHeld({ of: site, views: new Map(views), fault: null });
@@ -336,13 +342,17 @@ function useViews(site: SiteFile): { of: SiteFile; views: ReadonlyMap<string, st
     return () => {
       current = false;
     };
-  }, [site]);
+  }, [site, paper]);
   return held;
 }
 
+const laidOf = (paper: Paper, head: HeadRef): PhotoLaid | null =>
+  paper.cameras.find(({ id }) => id === head.camera)?.heads.find((one) => one.head.head === head.head)?.in_photo ??
+  null;
+
 /** A page a view: the computed picture, and what was photographed. */
-function Views({ site, paper }: { site: SiteFile; paper: Paper }) {
-  const { of, views, fault } = useViews(site);
+function Views({ site, paper, current }: { site: SiteFile; paper: Paper; current: boolean }) {
+  const { of, views, fault } = useViews(site, current ? paper : null);
   return (
     <>
       {fault && <p className="verdict-word-broken">{fault}</p>}
@@ -350,13 +360,35 @@ function Views({ site, paper }: { site: SiteFile; paper: Paper }) {
         const camera = paper.cameras.find(({ id }) => id === head.camera);
         const key = `${head.camera} ${head.head}`;
         const view = views.get(key);
-        return camera && <View key={key} camera={camera} view={view} settled={view !== undefined && of === site} />;
+        return (
+          camera && (
+            <View
+              key={key}
+              site={site}
+              head={head}
+              camera={camera}
+              laid={laidOf(paper, head)}
+              view={view}
+              settled={view !== undefined && of === site}
+            />
+          )
+        );
       })}
     </>
   );
 }
 
-function View({ camera, view, settled }: { camera: PaperCamera; view: string | undefined; settled: boolean }) {
+interface ViewProps {
+  site: SiteFile;
+  head: HeadRef;
+  camera: PaperCamera;
+  laid: PhotoLaid | null;
+  view: string | undefined;
+  settled: boolean;
+}
+
+function View({ site, head, camera, laid, view, settled }: ViewProps) {
+  const spot = photographed(site, head.camera);
   return (
     <section className="paper-part paper-view" data-testid="paper-view" data-settled={settled}>
       <h2 dir="auto">{camera.name}</h2>
@@ -368,10 +400,18 @@ function View({ camera, view, settled }: { camera: PaperCamera; view: string | u
       ) : (
         <img src={view} alt={`What ${camera.name} will see`} />
       )}
-      <p className="fine">Computed picture: what is not drawn on the plan is not in it.</p>
-      {[...camera.photos, ...camera.from_spot].slice(0, 2).map((photo) => (
-        <img key={photo} src={`/api/pictures/${photo}`} alt={`Photo at ${camera.name}`} />
-      ))}
+      <p className="fine">
+        {laid
+          ? "A photo from its spot, turned to what the camera will see."
+          : "Computed picture: what is not drawn on the plan is not in it."}
+      </p>
+      {spot && <LayInPhoto site={site} head={head} spot={spot} />}
+      {[...camera.photos, ...camera.from_spot]
+        .filter((photo) => photo !== laid?.picture)
+        .slice(0, 2)
+        .map((photo) => (
+          <img key={photo} src={`/api/pictures/${photo}`} alt={`Photo at ${camera.name}`} />
+        ))}
     </section>
   );
 }

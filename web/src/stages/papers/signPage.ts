@@ -3,16 +3,17 @@
  * it saves is taken back in here.
  */
 import { askOffer } from "../../core/offer";
-import type { Paper, SiteFile, Units } from "../../core/types";
+import type { SignSheet, SiteFile, Units } from "../../core/types";
 import type { Strokes } from "./Signature";
 import { headsOf, viewOf } from "./viewPicture";
 import { costs } from "./words";
 
 const FORMAT = "bright-angle/signed";
 
-/** What was shown, in a few words that differ when it differs: promises, cameras and their aims. */
+/** What was shown, as a mark that differs when it differs: promises, cameras and their aims, conditions and prices. */
 export async function shownMark(site: SiteFile): Promise<string> {
-  const shown = JSON.stringify([site.name, site.targets, site.cameras.map((camera) => ({ ...camera, fitting: null }))]);
+  const cameras = site.cameras.map((camera) => ({ ...camera, fitting: null }));
+  const shown = JSON.stringify([site.name, site.targets, cameras, site.conditions ?? null, site.prices ?? null]);
   const digest = await crypto.subtle.digest("SHA-256", new TextEncoder().encode(shown));
   return Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, "0")).join("");
 }
@@ -20,31 +21,53 @@ export async function shownMark(site: SiteFile): Promise<string> {
 export const escaped = (text: string): string =>
   text.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;").replaceAll('"', "&quot;");
 
-/** The page; null if nobody waits for it any more. */
-export async function signPage(site: SiteFile, units: Units): Promise<string | null> {
+/** What a client is shown to agree on; null if nobody waits for it any more. */
+export async function signSheet(site: SiteFile, units: Units): Promise<SignSheet | null> {
   const paper = await askOffer(site, { ask: "paper", units }, new AbortController().signal);
   if (!paper) return null;
-  const views: string[] = [];
+  const views: SignSheet["views"] = [];
   for (const head of headsOf(site)) {
-    const view = await viewOf(site, head);
     const camera = paper.cameras.find(({ id }) => id === head.camera);
-    if (!view || !camera) continue;
-    views.push(
-      `<figure><img src="${view}" alt="${escaped(`What ${camera.name} will see`)}"><figcaption><b dir="auto">${escaped(camera.name)}</b> <span dir="auto">${escaped(camera.what_for)}</span></figcaption></figure>`,
-    );
+    const laid = camera?.heads.find((one) => one.head.head === head.head)?.in_photo;
+    const picture = await viewOf(site, head, laid ?? null);
+    if (picture && camera) views.push({ name: camera.name, what_for: camera.what_for, picture });
   }
-  const head = JSON.stringify({ format: FORMAT, version: 1, site: site.name, of: await shownMark(site) });
-  // The text of a script ends at the first "</": no name may hold one.
-  return pageOf(paper, views, head.replaceAll("<", "\\u003c"));
+  const heading = [
+    paper.firm,
+    paper.client && `for ${paper.client}`,
+    paper.valid_until && `until ${paper.valid_until}`,
+  ];
+  return {
+    site: paper.site,
+    heading: heading.filter(Boolean).join(" · "),
+    conditions: paper.conditions,
+    promises: paper.promises.map((one) => `${one.name}: ${one.says} — ${one.verdict}`),
+    views,
+    does_not: paper.does_not,
+    privacy: paper.privacy,
+    costs: costs(paper.bill),
+  };
 }
 
-function pageOf(paper: Paper, views: string[], head: string): string {
+/** The page; null if nobody waits for it any more. */
+export async function signPage(site: SiteFile, units: Units): Promise<string | null> {
+  const sheet = await signSheet(site, units);
+  if (!sheet) return null;
+  const head = JSON.stringify({ format: FORMAT, version: 1, site: site.name, of: await shownMark(site) });
+  // The text of a script ends at the first "</": no name may hold one.
+  return pageOf(sheet, head.replaceAll("<", "\\u003c"));
+}
+
+function pageOf(sheet: SignSheet, head: string): string {
   const list = (lines: string[]): string =>
     `<ul>${lines.map((line) => `<li dir="auto">${escaped(line)}</li>`).join("")}</ul>`;
-  const promises = paper.promises.map((one) => `${one.name}: ${one.says} — ${one.verdict}`);
+  const views = sheet.views.map(
+    ({ name, what_for, picture }) =>
+      `<figure><img src="${escaped(picture)}" alt="${escaped(`What ${name} will see`)}"><figcaption><b dir="auto">${escaped(name)}</b> <span dir="auto">${escaped(what_for)}</span></figcaption></figure>`,
+  );
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
-<title>${escaped(paper.site)}: to agree</title>
+<title>${escaped(sheet.site)}: to agree</title>
 <style>
 body{font:16px/1.45 system-ui,sans-serif;max-width:52rem;margin:1rem auto;padding:0 1rem;color:#18222d;background:#fffdf7}
 figure{margin:1rem 0;break-inside:avoid}img{max-width:100%;border:1px solid #18222d}
@@ -52,16 +75,13 @@ svg{width:100%;max-width:30rem;border:1px solid #4d5862;background:#fff;touch-ac
 path{fill:none;stroke:#18222d;stroke-width:1.6;stroke-linecap:round}
 input,button{font:inherit;padding:.5rem .8rem;min-height:44px;margin:.4rem .4rem .4rem 0}
 </style></head><body>
-<h1 dir="auto">${escaped(paper.site)}</h1>
-<p>${[paper.firm, paper.client && `for ${paper.client}`, paper.valid_until && `holds until ${paper.valid_until}`]
-    .filter(Boolean)
-    .map((text) => escaped(String(text)))
-    .join(" · ")}</p>
-<h2>What was promised, ${escaped(paper.conditions)}</h2>${list(promises)}
+<h1 dir="auto">${escaped(sheet.site)}</h1>
+<p dir="auto">${escaped(sheet.heading)}</p>
+<h2>What was promised, ${escaped(sheet.conditions)}</h2>${list(sheet.promises)}
 <h2>What the cameras will see</h2><p>Computed pictures.</p>${views.join("\n")}
-<h2>What it does not do</h2>${list(paper.does_not)}
-<h2>Privacy and sound</h2>${list(paper.privacy)}
-<p><b>${escaped(costs(paper.bill))}</b></p>
+<h2>What it does not do</h2>${list(sheet.does_not)}
+<h2>Privacy and sound</h2>${list(sheet.privacy)}
+<p><b>${escaped(sheet.costs)}</b></p>
 <h2>Agree</h2>
 <p><label>Who agrees <input id="name" maxlength="300"></label></p>
 <svg id="field" viewBox="0 0 300 100" role="img" aria-label="Sign here"></svg>

@@ -1,6 +1,7 @@
 /** The expected views of a site's cameras as pictures that stand alone: pixels, brackets with the promises' names, masks. */
 import { type PictureShown, picture } from "../../core/pictures";
-import type { HeadRef, SiteFile } from "../../core/types";
+import type { HeadRef, PhotoLaid, SiteFile } from "../../core/types";
+import { pixelsOf, warped } from "./inPhoto";
 import { nameOfTarget } from "./words";
 
 /** Width of a view on paper, px. */
@@ -12,8 +13,14 @@ export const headsOf = (site: SiteFile): HeadRef[] =>
     .filter((camera) => camera.existing !== "goes")
     .flatMap((camera) => camera.heads.map((head) => ({ camera: camera.id, head: head.id })));
 
-/** A head's expected view as a data address; null if something newer was wished before it was done. */
-export async function viewOf(site: SiteFile, head: HeadRef): Promise<string | null> {
+/** Photos are read at most so wide, px. */
+const PHOTO_WIDE = 2000;
+
+/**
+ * A head's expected view as a data address, in a photo from its spot where it was laid into one; null if something newer was wished
+ * before it was done.
+ */
+export async function viewOf(site: SiteFile, head: HeadRef, laid: PhotoLaid | null): Promise<string | null> {
   const sensor = site.cameras.find(({ id }) => id === head.camera)?.model.sensor;
   if (!sensor) return null;
   const [across, down] = [sensor.width_px, sensor.height_px];
@@ -25,7 +32,16 @@ export async function viewOf(site: SiteFile, head: HeadRef): Promise<string | nu
     { window: { whole: { width } }, light, grid: false, samples: 2, shutter_s: 0 },
     "sheet",
   );
-  return shown && drawn(site, shown);
+  if (!shown) return null;
+  if (!laid) return drawn(site, shown);
+  try {
+    const photo = await pixelsOf(`/api/pictures/${laid.picture}`, PHOTO_WIDE);
+    const { width, height } = shown.told.frame;
+    return drawn(site, { ...shown, rgba: warped(laid, photo, width, height) });
+  } catch {
+    // A photo that is not to be had leaves the computed view.
+    return drawn(site, shown);
+  }
 }
 
 function drawn(site: SiteFile, { rgba, told }: PictureShown): string {

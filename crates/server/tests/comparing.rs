@@ -1,0 +1,151 @@
+//! Pictures compared: what OpenCV did to photographs (outside/compare/generate.py) is told, and what light, rain or a parked car do is not.
+
+use bright_angle::picture::pixels;
+use bright_angle_core::prove::compare::{CompareLimits, Compared, compare};
+use bright_angle_core::prove::shot::Shot;
+use serde::Deserialize;
+use serde_json::{Value, json};
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+#[derive(Deserialize)]
+struct Table {
+    field_deg: f64,
+    cases: Vec<Case>,
+}
+
+#[derive(Deserialize)]
+struct Case {
+    sort: String,
+    before: String,
+    after: String,
+    says: Vec<String>,
+    turn: Option<[f64; 4]>,
+    gain: f64,
+}
+
+fn folder() -> PathBuf {
+    crate::support::root().join("outside/compare")
+}
+
+fn shot(name: &str) -> Shot {
+    let image = pixels(&std::fs::read(folder().join(name)).unwrap()).unwrap();
+    Shot { width: image.width() as usize, height: image.height() as usize, rgb: image.into_raw() }
+}
+
+fn compared(before: &Shot, after: &Shot) -> Compared {
+    compare(before, after, 60.0, &CompareLimits::default()).unwrap()
+}
+
+#[test]
+fn what_was_done_to_a_photograph_is_told_and_nothing_else() {
+    let table: Table = serde_json::from_str(&std::fs::read_to_string(folder().join("cases.json")).unwrap()).unwrap();
+    assert!(table.cases.len() >= 42);
+    for case in &table.cases {
+        let found =
+            compare(&shot(&case.before), &shot(&case.after), table.field_deg, &CompareLimits::default()).unwrap();
+        let at = format!("{} {}", case.sort, case.after);
+        assert_eq!(serde_json::to_value(&found.says).unwrap(), json!(case.says), "{at}: {found:?}");
+        let moved = found.moved.expect("a picture of the same place");
+        let [right, down, roll, scale] = case.turn.unwrap_or([0.0, 0.0, 0.0, 1.0]);
+        // A twentieth of a degree is a pixel and a half of these.
+        assert!((moved.right_deg - right).hypot(moved.down_deg - down) < 0.05, "{at}: {moved:?}");
+        assert!((moved.roll_deg - roll).abs() < 0.1 && (moved.scale - scale).abs() < 0.003, "{at}: {moved:?}");
+        // Light is the gain where the picture is the same.
+        if matches!(case.sort.as_str(), "still" | "dark") {
+            assert!((found.light_share - case.gain).abs() < 0.02, "{at}: {} for {}", found.light_share, case.gain);
+        }
+        for region in &found.regions {
+            assert!((0.04..=1.0).contains(&region.share), "{at}: {region:?}");
+            let [left, top, right, bottom] = region.box_px;
+            assert!(0.0 <= left && left < right && right <= 640.0 && 0.0 <= top && top < bottom && bottom <= 360.0);
+        }
+    }
+}
+
+/// A picture changed pixel by pixel.
+fn changed(of: &Shot, change: impl Fn(usize, usize, [u8; 3]) -> [u8; 3]) -> Shot {
+    let rgb = of
+        .rgb
+        .chunks_exact(3)
+        .enumerate()
+        .flat_map(|(place, pixel)| change(place % of.width, place / of.width, [pixel[0], pixel[1], pixel[2]]));
+    Shot { width: of.width, height: of.height, rgb: rgb.collect() }
+}
+
+#[test]
+fn a_picture_in_grey_is_compared_with_one_in_grey_and_not_with_a_coloured_one() {
+    let grey = |shot: &Shot| changed(shot, |_, _, pixel| [pixel[1]; 3]);
+    let (before, after) = (shot("coffee.jpg"), shot("bush-coffee-after.jpg"));
+    let found = compared(&grey(&before), &grey(&after));
+    assert_eq!(serde_json::to_value(&found.says).unwrap(), json!(["blocked"]), "{found:?}");
+    let refused = compare(&before, &grey(&before), 60.0, &CompareLimits::default()).unwrap_err();
+    assert!(refused.message.contains("compare day with day"), "{refused:?}");
+}
+
+#[test]
+fn what_is_covered_black_or_blinded_is_no_turn() {
+    let before = shot("coffee.jpg");
+    let black = compared(&before, &changed(&before, |_, _, _| [2; 3]));
+    assert_eq!(serde_json::to_value(&black.says).unwrap(), json!(["blocked", "darker"]));
+    let white = compared(&before, &changed(&before, |_, _, _| [255; 3]));
+    assert_eq!((serde_json::to_value(&white.says).unwrap(), white.moved), (json!(["hazed"]), None));
+    // Looking elsewhere: nothing of the reference is there, and much else is.
+    let elsewhere = compared(&before, &shot("chelsea.jpg"));
+    assert_eq!((serde_json::to_value(&elsewhere.says).unwrap(), elsewhere.moved), (json!(["moved"]), None));
+}
+
+#[test]
+fn limits_are_settings() {
+    let (before, after) = (shot("coffee.jpg"), shot("moved-coffee-after.jpg"));
+    let told = |limits: CompareLimits| compare(&before, &after, 60.0, &limits).unwrap().says;
+    assert_eq!(told(CompareLimits::default()).len(), 1);
+    assert!(told(CompareLimits { moved_deg: 1.0, ..CompareLimits::default() }).is_empty());
+}
+
+fn program(arguments: &[&Path]) -> (Option<i32>, String, String) {
+    let done = Command::new(env!("CARGO_BIN_EXE_bright-angle")).arg("compare").args(arguments).output().unwrap();
+    let text = |bytes: Vec<u8>| String::from_utf8(bytes).unwrap();
+    (done.status.code(), text(done.stdout), text(done.stderr))
+}
+
+#[test]
+fn the_program_answers_and_refuses_what_is_no_pair() {
+    let (before, after) = (folder().join("coffee.jpg"), folder().join("bush-coffee-after.jpg"));
+    let (code, out, _) = program(&[&before, &after]);
+    let told: Value = serde_json::from_str(&out).unwrap();
+    assert_eq!((code, &told["says"], &told["regions"][0]["kind"]), (Some(0), &json!(["blocked"]), &json!("blocked")));
+    let scratch = tempfile::tempdir().unwrap();
+    let write = |name: &str, bytes: &[u8]| {
+        let path = scratch.path().join(name);
+        std::fs::write(&path, bytes).unwrap();
+        path
+    };
+    let small = scratch.path().join("small.png");
+    image::RgbImage::new(320, 180).save(&small).unwrap();
+    // The head of a PNG of 100 MP, and nothing behind it.
+    let mut huge = std::fs::read(&small).unwrap();
+    huge[16..24].copy_from_slice(&[0, 0, 0x27, 0x10, 0, 0, 0x27, 0x10]);
+    let crc = crc32(&huge[12..29]);
+    huge[29..33].copy_from_slice(&crc.to_be_bytes());
+    for (path, says) in [
+        (small.clone(), "compare pictures of one camera at one setting"),
+        (write("text.jpg", b"not a picture"), "is no picture: PNG and JPEG are taken"),
+        (write("cut.jpg", &std::fs::read(&after).unwrap()[..200]), "is damaged"),
+        (write("huge.png", &huge), "more than 40 million"),
+        (scratch.path().join("not-there.png"), "No such file"),
+    ] {
+        let (code, out, err) = program(&[&before, &path]);
+        let name = path.file_name().unwrap().to_str().unwrap();
+        assert!(code == Some(2) && out.is_empty() && err.contains(says) && err.contains(name), "{name}: {err}");
+    }
+    let (code, _, err) = program(&[&before, &after, Path::new("--hfov-deg"), Path::new("200")]);
+    assert!(code == Some(2) && err.starts_with("--hfov-deg: 200 is outside"), "{err}");
+}
+
+/// The check sum of PNG (ISO 3309).
+fn crc32(of: &[u8]) -> u32 {
+    !of.iter().fold(!0_u32, |sum, byte| {
+        (0..8).fold(sum ^ u32::from(*byte), |sum, _| if sum & 1 == 1 { (sum >> 1) ^ 0xedb8_8320 } else { sum >> 1 })
+    })
+}
