@@ -24,8 +24,8 @@ const OF_ITS_OWN: f64 = 0.4;
 const BLINDED: f64 = 235.0;
 /// What is out of focus has less contrast for that alone: then hazed is what has less than this share of the limit.
 const SOFT_TOO: f64 = 0.8;
-/// How often both are softened before they are laid on each other: a picture out of focus is found again only in the coarse.
-const SOFTENED: [usize; 2] = [1, 8];
+/// They are laid on each other at that scale, else at a half or a quarter of it: a picture out of focus is found again in the coarse.
+const PARTS: [usize; 3] = [1, 2, 4];
 /// Under this mean distance of colours from grey a picture has none; over that it has.
 const GREY: f64 = 0.012;
 const COLOURED: f64 = 0.035;
@@ -153,10 +153,9 @@ pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &CompareLi
         return Err(Fault::new("later", says));
     }
     let pinhole = Pinhole::new(width, height, hfov_deg);
-    let soft = |times: usize| [&first.grey, &second.grey].map(|plane| plane.softened(times));
-    let found = SOFTENED.into_iter().find_map(|times| {
-        let [first, later] = soft(times);
-        register(&first, &later, hfov_deg)
+    let found = PARTS.into_iter().find_map(|part| {
+        let less = |plane: &Plane| plane.scaled_to(width / part, height / part).softened(1);
+        register(&less(&first.grey), &less(&second.grey), hfov_deg)
     });
     let sharp = greys.each_ref().map(Sharpness::of);
     let map = found.map_or(Turned::default(), |found| found.turned).map(&pinhole);
