@@ -104,6 +104,33 @@ fn a_wrong_point_is_named_and_a_photo_from_elsewhere_does_not_fit() {
 }
 
 #[test]
+fn every_camera_of_the_demos_is_laid_into_a_photo_from_its_place() {
+    let size = [1600.0, 1200.0];
+    let mut seen = 0;
+    for demo in DEMOS {
+        let site = parse(&serde_json::from_str(demo).unwrap());
+        for head in site.heads().iter().filter(|head| head.view_id().is_none()) {
+            let axes = turn([head.view().heading().deg(), 10.0, 0.0]).transpose();
+            let eye = Vector3::from(head.position().to_array());
+            let marks = [[-0.4, -0.2, 9.0], [0.3, -0.25, 14.0], [-0.2, 0.2, 7.0], [0.4, 0.15, 11.0], [0.05, 0.0, 20.0]];
+            let focal = 26.0 / 36.0 * size[0];
+            let mark = |(place, [across, under, far]): (usize, &[f64; 3])| PhotoMark {
+                id: format!("m{place}"),
+                at: (eye + axes * Vector3::new(*across, *under, 1.0) * *far).into(),
+                sigma_m: None,
+                px: [size[0] / 2.0 + focal * across, size[1] / 2.0 + focal * under],
+            };
+            let marks = marks.iter().enumerate().map(mark).collect();
+            let photo = Photo { picture: "a".repeat(64), note: None, taken_at: None, size_px: Some(size), marks };
+            let found = lay(&site, head, &photo).unwrap_or_else(|faults| panic!("{}: {faults:?}", head.camera_id()));
+            assert!(found.fits && (found.focal_36_mm - 26.0).abs() < 0.01, "{}: {found:?}", head.camera_id());
+            seen += 1;
+        }
+    }
+    assert!(seen >= 15, "{seen}");
+}
+
+#[test]
 fn what_cannot_tell_says_so_and_a_file_with_nonsense_in_it_is_refused() {
     let good = photo([15.0, 5.0, 2.0], 28.0, [1600.0, 1200.0]);
     let few = Photo { marks: good.marks[..3].to_vec(), ..good.clone() };

@@ -139,10 +139,13 @@ fn as_photo(file: &SiteFile, head: &Head, [width, height]: [f64; 2]) -> Option<S
         hfov_at_max_deg: None,
         f_number: None,
     };
+    // Nothing else of the site counts, and what is left out must not be spoken of.
     Some(SiteFile {
         cameras: vec![camera],
         targets: vec![],
+        readings: vec![],
         variants: vec![],
+        design: None,
         agreements: vec![],
         network: None,
         ..file.clone()

@@ -101,7 +101,10 @@ function Lay({ site, head, spot }: { site: SiteFile; head: HeadRef; spot: Spot }
         {photo.size_px && (
           <svg viewBox={`0 0 ${photo.size_px.join(" ")}`} aria-hidden>
             {marks.map(({ id, px: [u = 0, v = 0] }) => (
-              <circle key={id} cx={u} cy={v} r={(photo.size_px?.[0] ?? 0) / 90} />
+              <g key={id}>
+                <circle cx={u} cy={v} r={(photo.size_px?.[0] ?? 0) / 90} className="papers-photo-halo" />
+                <circle cx={u} cy={v} r={(photo.size_px?.[0] ?? 0) / 90} />
+              </g>
             ))}
           </svg>
         )}

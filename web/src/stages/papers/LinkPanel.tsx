@@ -90,7 +90,7 @@ function Links({ id, site, takeOver }: LinkPanelProps & { id: string }) {
     <>
       <p className="fine">
         Whoever has it sees the promises and views as they stand now, nothing else, and can sign once. It opens on this
-        network.
+        network; a browser that does not know the desk yet warns first.
       </p>
       <div className="row">
         <label>

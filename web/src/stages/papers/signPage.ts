@@ -78,7 +78,7 @@ input,button{font:inherit;padding:.5rem .8rem;min-height:44px;margin:.4rem .4rem
 <h1 dir="auto">${escaped(sheet.site)}</h1>
 <p dir="auto">${escaped(sheet.heading)}</p>
 <h2>What was promised, ${escaped(sheet.conditions)}</h2>${list(sheet.promises)}
-<h2>What the cameras will see</h2><p>Computed pictures.</p>${views.join("\n")}
+<h2>What the cameras will see</h2><p>Computed pictures, or photos from the spot turned to what the camera will see.</p>${views.join("\n")}
 <h2>What it does not do</h2>${list(sheet.does_not)}
 <h2>Privacy and sound</h2>${list(sheet.privacy)}
 <p><b>${escaped(sheet.costs)}</b></p>
