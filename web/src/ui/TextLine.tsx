@@ -6,6 +6,7 @@ import { useTakenWhenLeft } from "./typed";
 interface Props {
   /** The thing that it is of, by its id: what is typed for one thing never goes to another. */
   of: string;
+  /** Empty where its place says it, as in a table. */
   word: string;
   /** What it is called to who does not see where it stands; its word where left out. */
   label?: string;

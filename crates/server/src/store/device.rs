@@ -29,7 +29,7 @@ pub fn is_device_name(name: &str) -> bool {
 }
 
 /// How a secret is kept.
-fn hash(secret: &str) -> Vec<u8> {
+pub(super) fn hash(secret: &str) -> Vec<u8> {
     Sha256::digest(secret.as_bytes()).to_vec()
 }
 

@@ -1,10 +1,10 @@
 //! Links by which a client agrees: what is shown there, until when, and what was signed. A link's secret is kept as its SHA-256:
 //! whoever reads the table opens none.
 
+use super::device::hash;
 use super::revision::lock;
 use super::{Store, StoreError};
 use serde::{Deserialize, Serialize};
-use sha2::{Digest, Sha256};
 use sqlx::FromRow;
 use sqlx::types::Json;
 use time::OffsetDateTime;
@@ -73,10 +73,6 @@ pub struct OpenedLink {
 
 const COLUMNS: &str = "id, shown, made_at, ends_at, ended_at, signed_at, signed_name, signature";
 
-fn hash(secret: &str) -> Vec<u8> {
-    Sha256::digest(secret.as_bytes()).to_vec()
-}
-
 impl Store {
     /// Keeps a link.
     ///
@@ -84,9 +80,11 @@ impl Store {
     /// No such site; too many of its links are open; no room.
     pub async fn make_link(&self, link: NewLink<'_>) -> Result<SignLink, StoreError> {
         self.room()?;
-        self.there(link.site).await?;
+        // One after the other: two windows at once make no more than one would.
+        let mut work = self.pool.begin().await?;
+        lock(&mut work, link.site).await?;
         let open = "select count(*) from sign_link where site_id = $1 and ended_at is null and signed_at is null and ends_at > now()";
-        let open: i64 = sqlx::query_scalar(open).bind(link.site).fetch_one(&self.pool).await?;
+        let open: i64 = sqlx::query_scalar(open).bind(link.site).fetch_one(&mut *work).await?;
         if open >= MOST_OPEN {
             return Err(StoreError::ManyLinks(MOST_OPEN));
         }
@@ -100,9 +98,11 @@ impl Store {
             .bind(link.shown)
             .bind(Json(link.sheet))
             .bind(link.ends_at)
-            .fetch_one(&self.pool)
+            .fetch_one(&mut *work)
             .await;
-        self.noted(made.map_err(StoreError::from))
+        let made = self.noted(made.map_err(StoreError::from))?;
+        work.commit().await?;
+        Ok(made)
     }
 
     /// Whether a site is there.

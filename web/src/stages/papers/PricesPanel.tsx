@@ -154,7 +154,7 @@ function Line({ line, prices }: { line: BillLine; prices: Prices }) {
         {work ? (
           <TextLine
             of={`hours ${work.work}`}
-            word="hours"
+            word=""
             label={`Hours: ${line.what}`}
             placeholder={line.count}
             value={held?.hours ?? ""}
@@ -178,7 +178,7 @@ function Line({ line, prices }: { line: BillLine; prices: Prices }) {
         ) : (
           <TextLine
             of={name}
-            word="each"
+            word=""
             label={`Price of ${name}`}
             placeholder={line.each ?? "not known"}
             value={(prices.items ?? []).find((item) => item.what === name)?.each ?? ""}
