@@ -11,14 +11,16 @@ const ROOMS = {
   device: ["core", "keep", "device"],
   ui: ["core", "keep", "ui"],
   plan: ["core", "model", "ui", "plan"],
+  // Real pictures of cameras, where they come from and how they are looked at.
+  pictures: ["core", "keep", "device", "ui", "pictures"],
   sites: ["core", "keep", "ui", "sites"],
   phones: ["core", "keep", "ui", "phones"],
   catalogue: ["core", "keep", "ui", "catalogue"],
   app: ["core", "model", "keep", "device", "ui", "plan", "sites", "phones", "catalogue", "app", "stages"],
 };
-const STAGES = ["aim", "survey", "wire", "fit", "papers"];
+const STAGES = ["aim", "survey", "wire", "fit", "prove", "papers"];
 /** What a stage may import from, beside itself. */
-const OF_STAGES = ["core", "model", "keep", "device", "ui", "plan"];
+const OF_STAGES = ["core", "model", "keep", "device", "ui", "plan", "pictures"];
 
 const forbidden = (names) => [
   "error",

@@ -1,7 +1,7 @@
 /** What the screens are to everybody: contrast and names, narrow screens, nothing from elsewhere. */
 import AxeBuilder from "@axe-core/playwright";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, keep, saltpan, umber } from "./support/aim";
+import { Aim, demo, keep, saltpan, umber } from "./support/aim";
 
 /** No finding; contrast takes long and is the same at every width, so it can be left out, or be all that is looked at. */
 async function faultless(page: Page, contrast: "too" | "only" | "not" = "too"): Promise<void> {
@@ -251,6 +251,46 @@ const SCREENS: Screen[] = [
     },
   },
   {
+    name: "the walk test",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/prove/walk/t1`);
+      await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+      await expect(page.getByText("From the stand-in.")).toBeVisible();
+      const frame = page.getByTestId("prove-frame");
+      await frame.click({ position: { x: 100, y: 60 } });
+      await frame.click({ position: { x: 100, y: 100 } });
+      await expect(page.getByTestId("prove-result")).toHaveAttribute("data-settled", "true");
+    },
+  },
+  {
+    name: "a camera's pictures",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/prove/pictures`);
+      await page.getByTestId("look-c4-day").click();
+      await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+      await page.getByRole("button", { name: "Keep it as the reference" }).click();
+      await expect(page.getByTestId("look-c4-day")).toHaveAttribute("data-state", "kept");
+      await page.getByText("Kept:").click();
+    },
+  },
+  {
+    name: "upkeep",
+    site: handedOver,
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/prove/upkeep`);
+      await page.getByLabel("On", { exact: true }).fill("2027-08-01");
+      await page.getByRole("button", { name: "Begin a visit" }).click();
+      await page.getByTestId("item-cover.c4").getByRole("button", { name: "Done" }).click();
+    },
+  },
+  {
+    name: "the trainer",
+    async open(_, page, id) {
+      await page.goto(`/#/site/${id}/prove/trainer`);
+      await expect(page.getByTestId("lesson")).toHaveAttribute("data-settled", "true");
+    },
+  },
+  {
     name: "options on offer",
     site: umber,
     async open(_, page, id) {
@@ -303,6 +343,22 @@ const SCREENS: Screen[] = [
   survey("readings", (page) => expect(page.getByText("Thumb rule")).toBeVisible()),
   survey("sheet"),
 ];
+
+/** The demo with a picture of one camera kept. */
+function handedOver(): object {
+  const site = demo();
+  const camera = site.cameras.find(({ id }) => id === "c4");
+  const { pan_deg, tilt_deg, focal_mm } = camera?.heads[0] ?? { pan_deg: 0, tilt_deg: 0, focal_mm: 4 };
+  const hung = {
+    position: camera?.position,
+    height_m: camera?.height_m,
+    model: camera?.model.name,
+    aimed: { pan_deg, tilt_deg, roll_deg: 0, focal_mm },
+  };
+  const picture = { picture: "a".repeat(64), width_px: 1280, height_px: 724 };
+  const snapshot = { id: "s1", camera: "c4", head: "h1", at: "2027-01-15T10:00:00Z", picture, hung };
+  return { ...site, snapshots: [snapshot] };
+}
 
 for (const screen of SCREENS) {
   test(`${screen.name}: WCAG AA at three widths and by night, and for a finger`, async ({ browser, request }) => {

@@ -1,7 +1,7 @@
 /** One current picture of each main view, from demo data, in docs/screenshots/. */
 import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, ROOT, umber } from "./support/aim";
+import { Aim, ROOT, keep, umber } from "./support/aim";
 
 const shoot = async (page: Page, name: string): Promise<void> => {
   await page.evaluate(() => document.fonts.ready);
@@ -19,12 +19,6 @@ async function openDemo(page: Page, site: string): Promise<Aim> {
   return aim;
 }
 
-const settings = (page: Page, state: { units: string; dark: boolean }): Promise<unknown> =>
-  page.addInitScript(
-    (text) => localStorage.setItem("bright-angle/settings", text),
-    JSON.stringify({ state, version: 0 }),
-  );
-
 test("the list of sites", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("link", { name: "Tern Quay Boatyard" }).waitFor();
@@ -39,14 +33,6 @@ test("Aim, a broken promise and the ways to keep it", async ({ page }) => {
   await shoot(page, "aim");
 });
 
-test("Aim by night, a blocked line and its evidence", async ({ page }) => {
-  await settings(page, { units: "metres", dark: true });
-  const aim = await openDemo(page, "Tern Quay Boatyard");
-  await aim.take("Slipway foot");
-  await aim.evidence.getByText("Clear line", { exact: true }).click();
-  await shoot(page, "aim-night");
-});
-
 test("two lenses side by side", async ({ page }) => {
   const aim = await openDemo(page, "Tern Quay Boatyard");
   await aim.take("Gate lane, plates in");
@@ -59,16 +45,6 @@ test("two lenses side by side", async ({ page }) => {
     await expect(half).toHaveAttribute("data-settled", "true");
   await aim.viewSettled();
   await shoot(page, "aim-picture");
-});
-
-test("the aiming sheet, on a phone", async ({ page }) => {
-  const aim = await openDemo(page, "Tern Quay Boatyard");
-  await aim.take("Fuel berth till");
-  await page.getByRole("button", { name: "More for the picture" }).click();
-  await page.getByRole("menuitem", { name: "Aiming sheet" }).click();
-  await expect(page.getByRole("main")).toHaveAttribute("data-ready", "true");
-  await page.setViewportSize({ width: 390, height: 844 });
-  await shoot(page, "aim-card-phone");
 });
 
 test("a plate on its way, the light of a night, the sun", async ({ page }) => {
@@ -180,4 +156,34 @@ test("my cameras, a data sheet read", async ({ page }) => {
   await page.getByRole("button", { name: "Read it" }).click();
   await page.getByTestId("sheet-model").first().waitFor();
   await shoot(page, "catalogue");
+});
+
+test("Prove: the walk test at the desk, and what is due on a phone", async ({ page, request }) => {
+  const id = await keep(request);
+  const standIn = async (frame: string): Promise<void> => {
+    const said = page.waitForResponse((response) => response.url().endsWith("/api/stand-in/picture"));
+    await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+    await said;
+    await expect(page.getByTestId(frame)).toHaveAttribute("data-coming", "false");
+    await expect(page.getByText("From the stand-in.")).toBeVisible();
+  };
+  await page.goto(`/#/site/${id}/prove/pictures`);
+  await page.getByTestId("look-c4-day").click();
+  await standIn("look-frame");
+  await page.locator('input[type="datetime-local"]').fill("2027-01-15T10:00");
+  await page.getByRole("button", { name: "Keep it as the reference" }).click();
+  await expect(page.getByTestId("look-c4-day")).toHaveAttribute("data-state", "kept");
+  await page.goto(`/#/site/${id}/prove/walk/t1`);
+  await standIn("prove-frame");
+  const frame = page.getByTestId("prove-frame");
+  const box = (await frame.boundingBox()) ?? { width: 1, height: 1 };
+  for (const down of [0.47, 0.6]) await frame.click({ position: { x: 0.5 * box.width, y: down * box.height } });
+  await expect(page.getByTestId("prove-result")).toHaveAttribute("data-settled", "true");
+  await shoot(page, "prove");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`/#/site/${id}/prove/upkeep`);
+  await page.getByLabel("On", { exact: true }).fill("2027-08-01");
+  await expect(page.getByTestId("due-cover.c4")).toBeVisible();
+  await expect(page.getByTestId("due")).toHaveAttribute("data-settled", "true");
+  await shoot(page, "prove-due-phone");
 });

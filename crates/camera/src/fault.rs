@@ -52,12 +52,22 @@ impl FromStr for Fault {
             Some((camera, head)) => (camera, Some(head.to_owned())),
             None => (which, None),
         };
+        let wrong = what.parse().map_err(|_: String| bad())?;
+        Ok(Fault { camera: camera.to_owned(), head, wrong })
+    }
+}
+
+impl FromStr for Wrong {
+    type Err = String;
+
+    fn from_str(what: &str) -> Result<Self, String> {
+        let bad = || format!("\"{what}\" is no fault such as turned=3");
         let (name, figure) = match what.split_once('=') {
             Some((name, figure)) => (name, Some(figure.parse::<f64>().map_err(|_| bad())?)),
             None => (what, None),
         };
         let figure = figure.filter(|figure| figure.is_finite());
-        let wrong = match (name, figure) {
+        Ok(match (name, figure) {
             ("turned", Some(by)) => Wrong::Turned(by),
             ("tilted", Some(by)) => Wrong::Tilted(by),
             ("rolled", Some(by)) => Wrong::Rolled(by),
@@ -71,8 +81,7 @@ impl FromStr for Fault {
             ("upside_down", None) => Wrong::UpsideDown,
             ("corridor", None) => Wrong::Corridor,
             _ => return Err(bad()),
-        };
-        Ok(Fault { camera: camera.to_owned(), head, wrong })
+        })
     }
 }
 

@@ -2,7 +2,7 @@
 //!
 //! All but the clock asks for Digest authentication (RFC 7616), user `fitter`, password `bright`:
 //!
-//! - `GET /c3/h1.jpg[?light=night][&width=1280]`: the picture of a head as it hangs, JPEG
+//! - `GET /c3/h1.jpg[?light=night][&width=1280][&fault=dirty=0.5]`: the picture of a head as it hangs, JPEG; `Date` is by its own clock
 //! - `POST /c3/h1/turn?pan=2&tilt=-1&roll=0.5&zoom=1.1`: turns it from where it is, as a hand or a motor does
 //! - `PUT /site`: takes a site file; what was turned stays turned
 //! - `GET /c3/clock`: by how many minutes its clock is fast
@@ -18,6 +18,7 @@ use digest_auth::{AuthContext, AuthorizationHeader, HttpMethod, WwwAuthenticateH
 use std::io::Read;
 use std::str::FromStr;
 use std::sync::{Arc, Mutex, PoisonError};
+use std::time::{Duration, SystemTime};
 use tiny_http::{Header, Method, Request, Response, Server};
 
 /// Whom it lets in.
@@ -92,6 +93,14 @@ fn let_in(request: &Request) -> Result<(), Answer> {
     if expected.response == given.response { Ok(()) } else { Err(refused()) }
 }
 
+/// The time by a clock that is fast by so many minutes, as HTTP says it.
+fn by_its_clock(fast_min: f64) -> String {
+    let off = Duration::from_secs_f64(60.0 * fast_min.abs().min(1e8));
+    let now = SystemTime::now();
+    let at = if fast_min < 0.0 { now.checked_sub(off) } else { now.checked_add(off) };
+    httpdate::fmt_http_date(at.unwrap_or(now).max(SystemTime::UNIX_EPOCH))
+}
+
 fn answered(request: &mut Request, held: &Mutex<StandIn>) -> Answer {
     let url = request.url().to_owned();
     let (path, query) = url.split_once('?').unwrap_or((&url, ""));
@@ -102,15 +111,18 @@ fn answered(request: &mut Request, held: &Mutex<StandIn>) -> Answer {
     };
     let mut cameras = held.lock().unwrap_or_else(PoisonError::into_inner);
     match (request.method(), &parts[..]) {
-        (Method::Get, [camera, "clock"]) => text(200, &cameras.clock_off_min(camera).to_string()),
+        (Method::Get, [camera, "clock"]) => text(200, &cameras.clock_off_min(camera, &[]).to_string()),
         (Method::Get, [camera, file]) if file.ends_with(".jpg") => {
             let (head, night) = (file.trim_end_matches(".jpg"), query.contains("light=night"));
             let width = if figure("width") > 0.0 { figure("width") as u32 } else { 1280 };
-            match cameras.picture(camera, head, night, width) {
+            let faults: Vec<Wrong> =
+                query.split('&').filter_map(|pair| pair.strip_prefix("fault=")?.parse().ok()).collect();
+            match cameras.picture(camera, head, night, width, &faults) {
                 Ok(bytes) => {
-                    let header = Header::from_str("Content-Type: image/jpeg");
-                    let said = Response::from_data(bytes);
-                    header.map(|header| said.with_header(header)).unwrap_or_else(|()| text(500, "no header"))
+                    let date = by_its_clock(cameras.clock_off_min(camera, &faults));
+                    let headers =
+                        [Header::from_str("Content-Type: image/jpeg"), Header::from_str(&format!("Date: {date}"))];
+                    headers.into_iter().flatten().fold(Response::from_data(bytes), Response::with_header)
                 }
                 Err(why) => text(404, &why),
             }

@@ -67,18 +67,21 @@ impl StandIn {
         Ok((place, head_place))
     }
 
-    fn wrong<'a>(&'a self, camera: &'a str, head: &'a str) -> impl Iterator<Item = Wrong> + 'a {
-        self.faults.iter().filter(move |fault| fault.is_of(camera, head)).map(|fault| fault.wrong)
+    /// What is wrong with a head: what it was begun with, and what is asked for besides.
+    fn wrong(&self, camera: &str, head: &str, also: &[Wrong]) -> Vec<Wrong> {
+        let own = self.faults.iter().filter(|fault| fault.is_of(camera, head)).map(|fault| fault.wrong);
+        own.chain(also.iter().copied()).collect()
     }
 
     /// By how many minutes the clock of a camera is fast.
-    pub fn clock_off_min(&self, camera: &str) -> f64 {
+    pub fn clock_off_min(&self, camera: &str, also: &[Wrong]) -> f64 {
         let of = |wrong| if let Wrong::Clock(minutes) = wrong { minutes } else { 0.0 };
-        self.faults.iter().filter(|fault| fault.camera == camera).map(|fault| of(fault.wrong)).sum()
+        let own = self.faults.iter().filter(|fault| fault.camera == camera).map(|fault| fault.wrong);
+        own.chain(also.iter().copied()).map(of).sum()
     }
 
     /// The camera as it hangs. Its design is that of the file, whatever was taken over there as built.
-    fn hung(&self, camera: &str, head: &str) -> Result<CameraFile, String> {
+    fn hung(&self, camera: &str, head: &str, wrong: &[Wrong]) -> Result<CameraFile, String> {
         let (place, head_place) = self.head(camera, head)?;
         let mut hung = self.site.cameras[place].clone();
         let model_lens = hung.model.lens;
@@ -100,7 +103,7 @@ impl StandIn {
                 one.focal_mm *= turned.zoom;
             }
         }
-        for wrong in self.wrong(camera, head) {
+        for wrong in wrong.iter().copied() {
             let one = &mut hung.heads[head_place];
             match wrong {
                 Wrong::Turned(by) => one.pan_deg += by,
@@ -133,10 +136,18 @@ impl StandIn {
     ///
     /// # Errors
     /// Says what is not there or cannot hang so.
-    pub fn picture(&self, camera: &str, head: &str, night: bool, width: u32) -> Result<Vec<u8>, String> {
+    pub fn picture(
+        &self,
+        camera: &str,
+        head: &str,
+        night: bool,
+        width: u32,
+        also: &[Wrong],
+    ) -> Result<Vec<u8>, String> {
+        let wrong = self.wrong(camera, head, also);
         let (place, _) = self.head(camera, head)?;
         let mut site = self.site.clone();
-        site.cameras[place] = self.hung(camera, head)?;
+        site.cameras[place] = self.hung(camera, head, &wrong)?;
         let site = Site::from_file(site).map_err(|faults| faults[0].to_string())?;
         let session = Session::on(site);
         let head_ref = HeadRef { camera: camera.to_owned(), head: head.to_owned(), view: None };
@@ -155,7 +166,7 @@ impl StandIn {
             Rgb([picture.rgba()[at], picture.rgba()[at + 1], picture.rgba()[at + 2]])
         };
         let plain: RgbImage = ImageBuffer::from_fn(wide, high, of);
-        let shown = self.wrong(camera, head).fold(plain, spoilt);
+        let shown = wrong.into_iter().fold(plain, spoilt);
         let mut bytes = vec![];
         let mut encoder = image::codecs::jpeg::JpegEncoder::new_with_quality(&mut bytes, QUALITY);
         encoder.encode_image(&shown).map_err(|error| error.to_string())?;

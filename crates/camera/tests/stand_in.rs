@@ -13,7 +13,7 @@ fn picture(faults: &[&str]) -> RgbImage {
 }
 
 fn taken(stand_in: &StandIn) -> RgbImage {
-    image::load_from_memory(&stand_in.picture("c6", "h1", false, WIDE).unwrap()).unwrap().into_rgb8()
+    image::load_from_memory(&stand_in.picture("c6", "h1", false, WIDE, &[]).unwrap()).unwrap().into_rgb8()
 }
 
 /// The mean of how far two pictures are apart, of 255.
@@ -60,13 +60,13 @@ fn hands_turn_it_from_where_it_is_and_a_zoom_ends_where_it_ends() {
     stand_in.turn("c6", "h1", Turned { pan_deg: -3.0, ..Turned::default() }).unwrap();
     stand_in.turn("c6", "h1", Turned { pan_deg: -2.0, ..Turned::default() }).unwrap();
     assert_eq!(apart(&picture(&[]), &taken(&stand_in)), 0.0);
-    assert_eq!((stand_in.clock_off_min("c6"), stand_in.clock_off_min("c3")), (7.0, 0.0));
+    assert_eq!((stand_in.clock_off_min("c6", &[]), stand_in.clock_off_min("c3", &[])), (7.0, 0.0));
     assert!(stand_in.turn("c9", "h1", Turned::default()).is_err());
     let zoomed = |by: f64| {
         let site = SiteFile::parse(include_str!("../../../demo/tern-quay.json")).unwrap();
         let mut stand_in = StandIn::of(site, vec![]);
         stand_in.turn("c7", "h1", Turned { zoom: by, ..Turned::default() }).unwrap();
-        image::load_from_memory(&stand_in.picture("c7", "h1", false, WIDE).unwrap()).unwrap().into_rgb8()
+        image::load_from_memory(&stand_in.picture("c7", "h1", false, WIDE, &[]).unwrap()).unwrap().into_rgb8()
     };
     assert_eq!(apart(&zoomed(10.0), &zoomed(20.0)), 0.0);
     assert!(apart(&zoomed(1.0), &zoomed(10.0)) > 2.0);

@@ -1,6 +1,7 @@
 //! Two pictures of 2 MP compared: a camera that hangs as it hung, and one that was knocked.
 
-use bright_angle_core::prove::compare::{CompareLimits, compare};
+use bright_angle_core::file::ProvingRules;
+use bright_angle_core::prove::compare::compare;
 use bright_angle_core::prove::shot::Shot;
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
@@ -26,7 +27,7 @@ fn seen(right: usize, down: usize) -> Shot {
 
 fn compared(c: &mut Criterion) {
     let reference = seen(400, 300);
-    let limits = CompareLimits::default();
+    let limits = ProvingRules::default();
     for (name, later) in
         [("still", seen(400, 300)), ("moved by 0.3°", seen(410, 300)), ("knocked by 8°", seen(650, 360))]
     {

@@ -41,13 +41,13 @@ pub mod math;
 #[cfg(feature = "route")]
 pub mod offer;
 pub mod picture;
-#[cfg(feature = "compare")]
 pub mod prove;
 pub mod scene;
 pub mod show;
 pub mod site;
 pub mod sun;
 pub mod survey;
+pub mod trainer;
 pub mod verdict;
 pub mod wire;
 pub mod words;

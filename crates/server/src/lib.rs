@@ -4,6 +4,7 @@
 //! answered.
 
 pub mod api;
+pub mod calendar;
 pub mod cli;
 pub mod coverage;
 pub mod device;

@@ -146,6 +146,17 @@ impl Picture {
         Ok(Picture { name, media_type, width_px, height_px, bytes })
     }
 
+    /// Takes a PNG or JPEG file as evidence: decoded whole, as [`Picture::take`], but kept to the last byte.
+    ///
+    /// # Errors
+    /// In words, as [`Picture::take`].
+    pub fn take_as_it_is(bytes: Vec<u8>) -> Result<Picture, String> {
+        let (format, _) = open(&bytes)?;
+        let image = pixels(&bytes)?;
+        let media_type = if format == ImageFormat::Png { "image/png" } else { "image/jpeg" };
+        Ok(Picture { name: digest(&bytes), media_type, width_px: image.width(), height_px: image.height(), bytes })
+    }
+
     /// What is said of it.
     pub fn head(&self) -> PictureHead {
         PictureHead { name: self.name.clone(), width_px: self.width_px, height_px: self.height_px }

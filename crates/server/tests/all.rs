@@ -17,6 +17,7 @@ mod list_of_sites;
 mod nobody_in;
 mod papers;
 mod plan_out;
+mod proving;
 mod shared_door;
 mod sheets;
 mod sign_link;

@@ -1,7 +1,8 @@
 //! Pictures compared: what OpenCV did to photographs (outside/compare/generate.py) is told, and what light, rain or a parked car do is not.
 
 use bright_angle::picture::pixels;
-use bright_angle_core::prove::compare::{CompareLimits, Compared, compare};
+use bright_angle_core::file::{Compared, ProvingRules};
+use bright_angle_core::prove::compare::compare;
 use bright_angle_core::prove::shot::Shot;
 use serde::Deserialize;
 use serde_json::{Value, json};
@@ -34,7 +35,7 @@ fn shot(name: &str) -> Shot {
 }
 
 fn compared(before: &Shot, after: &Shot) -> Compared {
-    compare(before, after, 60.0, &CompareLimits::default()).unwrap()
+    compare(before, after, 60.0, &ProvingRules::default()).unwrap()
 }
 
 #[test]
@@ -43,7 +44,7 @@ fn what_was_done_to_a_photograph_is_told_and_nothing_else() {
     assert!(table.cases.len() >= 42);
     for case in &table.cases {
         let found =
-            compare(&shot(&case.before), &shot(&case.after), table.field_deg, &CompareLimits::default()).unwrap();
+            compare(&shot(&case.before), &shot(&case.after), table.field_deg, &ProvingRules::default()).unwrap();
         let at = format!("{} {}", case.sort, case.after);
         assert_eq!(serde_json::to_value(&found.says).unwrap(), json!(case.says), "{at}: {found:?}");
         let moved = found.moved.expect("a picture of the same place");
@@ -79,7 +80,7 @@ fn a_picture_in_grey_is_compared_with_one_in_grey_and_not_with_a_coloured_one() 
     let (before, after) = (shot("coffee.jpg"), shot("bush-coffee-after.jpg"));
     let found = compared(&grey(&before), &grey(&after));
     assert_eq!(serde_json::to_value(&found.says).unwrap(), json!(["blocked"]), "{found:?}");
-    let refused = compare(&before, &grey(&before), 60.0, &CompareLimits::default()).unwrap_err();
+    let refused = compare(&before, &grey(&before), 60.0, &ProvingRules::default()).unwrap_err();
     assert!(refused.message.contains("compare day with day"), "{refused:?}");
 }
 
@@ -98,9 +99,9 @@ fn what_is_covered_black_or_blinded_is_no_turn() {
 #[test]
 fn limits_are_settings() {
     let (before, after) = (shot("coffee.jpg"), shot("moved-coffee-after.jpg"));
-    let told = |limits: CompareLimits| compare(&before, &after, 60.0, &limits).unwrap().says;
-    assert_eq!(told(CompareLimits::default()).len(), 1);
-    assert!(told(CompareLimits { moved_deg: 1.0, ..CompareLimits::default() }).is_empty());
+    let told = |limits: ProvingRules| compare(&before, &after, 60.0, &limits).unwrap().says;
+    assert_eq!(told(ProvingRules::default()).len(), 1);
+    assert!(told(ProvingRules { moved_deg: 1.0, ..ProvingRules::default() }).is_empty());
 }
 
 fn program(arguments: &[&Path]) -> (Option<i32>, String, String) {

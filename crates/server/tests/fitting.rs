@@ -14,12 +14,12 @@ use support::{Cluster, Served, host};
 
 const DEMO: &str = include_str!("../../../demo/tern-quay.json");
 
-fn demo() -> Value {
+pub(super) fn demo() -> Value {
     serde_json::from_str(DEMO).unwrap()
 }
 
 /// The stand-in on a port of its own.
-fn cameras(faults: &[&str]) -> SocketAddr {
+pub(super) fn cameras(faults: &[&str]) -> SocketAddr {
     let server = tiny_http::Server::http("127.0.0.1:0").unwrap();
     let address = server.server_addr().to_ip().unwrap();
     let faults: Vec<Fault> = faults.iter().map(|fault| fault.parse().unwrap()).collect();
@@ -29,7 +29,7 @@ fn cameras(faults: &[&str]) -> SocketAddr {
 }
 
 /// Something that answers every connection with the same bytes; `ends` or not.
-fn says(answer: Vec<u8>, ends: bool) -> SocketAddr {
+pub(super) fn says(answer: Vec<u8>, ends: bool) -> SocketAddr {
     let listener = TcpListener::bind("127.0.0.1:0").unwrap();
     let address = listener.local_addr().unwrap();
     std::thread::spawn(move || {
@@ -46,12 +46,12 @@ fn says(answer: Vec<u8>, ends: bool) -> SocketAddr {
     address
 }
 
-fn http(head: &str, body: &[u8]) -> Vec<u8> {
+pub(super) fn http(head: &str, body: &[u8]) -> Vec<u8> {
     [format!("HTTP/1.1 {head}\r\nContent-Length: {}\r\nConnection: close\r\n\r\n", body.len()).as_bytes(), body]
         .concat()
 }
 
-async fn image(served: &Served, path: &str, body: Value) -> (u16, Option<ContentType>, Vec<u8>) {
+pub(super) async fn image(served: &Served, path: &str, body: Value) -> (u16, Option<ContentType>, Vec<u8>) {
     let asked = served.client.post(path.to_owned()).header(host()).header(ContentType::JSON);
     let response = asked.body(body.to_string()).dispatch().await;
     let (status, kind) = (response.status().code, response.content_type());
@@ -180,7 +180,7 @@ async fn photos_of_fitting_are_named_by_their_revision() {
 }
 
 /// Runs the program with something on its standard input.
-fn run(arguments: &[&str], input: &str) -> (Option<i32>, String, String) {
+pub(super) fn run(arguments: &[&str], input: &str) -> (Option<i32>, String, String) {
     let mut child = Command::new(env!("CARGO_BIN_EXE_bright-angle"))
         .args(arguments)
         .stdin(Stdio::piped())

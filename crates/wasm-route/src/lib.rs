@@ -3,11 +3,11 @@
 
 use bright_angle_core::Fault;
 use bright_angle_core::Site;
-use bright_angle_core::file::{Model, read_json};
+use bright_angle_core::file::{Model, ProvingRules, read_json};
 use bright_angle_core::judge::Session;
 use bright_angle_core::offer::asked::{OfferAsk, answer};
 use bright_angle_core::offer::fewest::Waiting;
-use bright_angle_core::prove::compare::{CompareLimits, compare as core_compare};
+use bright_angle_core::prove::compare::compare as core_compare;
 use bright_angle_core::prove::shot::Shot;
 use bright_angle_core::wire::route::{RouteWish, route as core_route};
 use bright_angle_core::work::Patience;
@@ -40,18 +40,25 @@ pub fn route(site: &str, wish: &str) -> Result<String, String> {
     written(&core_route(site.file(), wish).map_err(|fault| refused(vec![fault]))?)
 }
 
-/// Compares a later picture with the reference, both RGBA and of one width; `limits` are `CompareLimits`. Answers a `Compared`.
+/// Compares a later picture with the reference, both RGBA with their widths; `limits` are `ProvingRules`. Answers a `Compared`.
 ///
 /// # Errors
 /// Pictures that cannot be compared.
 #[wasm_bindgen]
-pub fn compare(reference: &[u8], later: &[u8], width: usize, hfov_deg: f64, limits: &str) -> Result<String, String> {
-    let limits: CompareLimits = read_json(limits).map_err(refused)?;
-    let shot = |rgba: &[u8]| {
+pub fn compare(
+    reference: &[u8],
+    reference_width: usize,
+    later: &[u8],
+    later_width: usize,
+    hfov_deg: f64,
+    limits: &str,
+) -> Result<String, String> {
+    let limits: ProvingRules = read_json(limits).map_err(refused)?;
+    let shot = |rgba: &[u8], width: usize| {
         let rgb: Vec<u8> = rgba.chunks_exact(4).flat_map(|pixel| [pixel[0], pixel[1], pixel[2]]).collect();
         Shot { width, height: rgb.len() / 3 / width.max(1), rgb }
     };
-    let found = core_compare(&shot(reference), &shot(later), hfov_deg, &limits);
+    let found = core_compare(&shot(reference, reference_width), &shot(later, later_width), hfov_deg, &limits);
     written(&found.map_err(|fault| refused(vec![fault]))?)
 }
 

@@ -56,6 +56,11 @@ export function App() {
                     <SitePage key={id} id={id} stage="fit" step={step ?? null} item={item ?? null} />
                   )}
                 </Route>
+                <Route<{ id: string; step?: string; item?: string }> path="/site/:id/prove/:step?/:item?">
+                  {({ id, step, item }) => (
+                    <SitePage key={id} id={id} stage="prove" step={step ?? null} item={item ?? null} />
+                  )}
+                </Route>
                 <Route<{ id: string; step?: string }> path="/site/:id/papers/:step?">
                   {({ id, step }) => <SitePage key={id} id={id} stage="papers" step={step ?? null} item={null} />}
                 </Route>

@@ -50,6 +50,13 @@ export const STAGES: StageEntry[] = [
     Screen: lazy(() => import("../stages/fit/FitScreen").then((module) => ({ default: module.FitScreen }))),
   },
   {
+    stage: "prove",
+    word: "Prove",
+    Tools: null,
+    Limits: lazy(() => import("../stages/prove/ProveRules").then((module) => ({ default: module.ProveRules }))),
+    Screen: lazy(() => import("../stages/prove/ProveScreen").then((module) => ({ default: module.ProveScreen }))),
+  },
+  {
     stage: "papers",
     word: "Papers",
     Tools: null,

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is due at a site as iCalendar (RFC 5545). */
+        post: operations["calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -235,7 +252,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a picture: PNG or JPEG, at most 6 MiB and 40 million pixels. */
+        /** Keep a picture: PNG or JPEG, at most 6 MiB and 40 million pixels. As evidence it is kept to the last byte, else written anew. */
         post: operations["keepPicture"];
         delete?: never;
         options?: never;
@@ -1077,10 +1094,7 @@ export interface components {
             link_of: components["schemas"]["LinkFound"];
         } | {
             /** @description The pan and tilt with which it looks at what a pixel of the fixed view shows. */
-            point_through: [
-                number,
-                number
-            ];
+            point_through: components["schemas"]["PointedThrough"];
         } | {
             /** @description A camera with its heads spread evenly. */
             spread: components["schemas"]["Camera"];
@@ -1138,6 +1152,24 @@ export interface components {
         } | {
             /** @description How a head hangs, from what was clicked in its picture. */
             hangs: components["schemas"]["Hangs"];
+        } | {
+            /** @description What is proved of the promises, and what is left. */
+            proved: components["schemas"]["Proved"];
+        } | {
+            /** @description How a view hangs now: what is found with it is kept with that. */
+            hung: components["schemas"]["Hung"];
+        } | {
+            /** @description What a try shows, before it is kept. */
+            try_out: components["schemas"]["ProofTold"];
+        } | {
+            /** @description A question for a new colleague, with its truth. */
+            lesson: components["schemas"]["Lesson"];
+        } | {
+            /** @description What is due to keep the site, and when. */
+            due: components["schemas"]["Due"];
+        } | {
+            /** @description The log of visits as CSV. */
+            log_csv: string;
         } | {
             /** @description What a model's lens does. */
             lens_facts: components["schemas"]["LensFacts"];
@@ -1557,6 +1589,8 @@ export interface components {
             head: string;
             /** @description The pixel, right and down from the top-left corner. */
             pixel: number[];
+            /** @description Of which of the fixed views that point it; the first where left out. */
+            by?: number;
             /** @enum {string} */
             ask: "point_through";
         } | {
@@ -1653,6 +1687,39 @@ export interface components {
             wish: components["schemas"]["HangsWish"];
             /** @enum {string} */
             ask: "hangs";
+        } | {
+            /** @enum {string} */
+            ask: "proved";
+        } | {
+            /** @description The view. */
+            head: components["schemas"]["HeadRef"];
+            /** @enum {string} */
+            ask: "hung";
+        } | {
+            /** @description The try. */
+            proof: components["schemas"]["Proof"];
+            /** @enum {string} */
+            ask: "try_out";
+        } | {
+            /** @description What it asks. */
+            kind: components["schemas"]["LessonKind"];
+            /**
+             * Format: int32
+             * @description Which of all questions: another one for each number.
+             */
+            number: number;
+            /** @description About a made-up yard, not the site in hand. */
+            invented: boolean;
+            /** @enum {string} */
+            ask: "lesson";
+        } | {
+            /** @description The day, as in `2027-05-30`. */
+            on: string;
+            /** @enum {string} */
+            ask: "due";
+        } | {
+            /** @enum {string} */
+            ask: "log_csv";
         } | {
             /** @description The model. */
             model: components["schemas"]["Model"];
@@ -2006,6 +2073,15 @@ export interface components {
          * @enum {string}
          */
         CableWay: "wall" | "ceiling" | "conduit" | "trench" | "air";
+        /** @description A site, and the day that is asked about. */
+        CalendarRequest: {
+            /** @description The site file. */
+            site: components["schemas"]["SiteFile"];
+            /** @description What the site is known by: the same thing keeps its place in a calendar. */
+            id: string;
+            /** @description The day, as in `2027-05-30`. */
+            on: string;
+        };
         /** @description A camera as the file writes it. */
         Camera: {
             /** @description Its id, unique among the cameras. */
@@ -2020,6 +2096,8 @@ export interface components {
             mounted_on?: string | null;
             mounted_as?: null | components["schemas"]["MountedAs"];
             housing?: null | components["schemas"]["Housing"];
+            /** @description The id of the camera in whose housing it stands, too, as a PTZ under several fixed ones: they fail together. */
+            housed_with?: string | null;
             existing?: null | components["schemas"]["Existing"];
             /**
              * Format: double
@@ -2081,6 +2159,8 @@ export interface components {
              */
             zoom_s?: number | null;
             pointed_by?: null | components["schemas"]["Link"];
+            /** @description Further fixed views that do, up to three. */
+            also_pointed_by?: components["schemas"]["Link"][];
             /** @description Flat pictures cut out of its round one; a fisheye. */
             flattened?: components["schemas"]["Flattened"][];
             exposure?: null | components["schemas"]["Exposure"];
@@ -2296,6 +2376,31 @@ export interface components {
          * @enum {string}
          */
         Codec: "h264" | "h265";
+        /** @description A comparison. Names and meanings: the site-file contract, *Compare*. */
+        Compared: {
+            /** @description What differs for the worse. */
+            says: components["schemas"]["PictureDiffers"][];
+            moved: null | components["schemas"]["PictureMoved"];
+            /**
+             * Format: double
+             * @description Sharpness, later over reference.
+             */
+            sharpness_share: number;
+            /**
+             * Format: double
+             * @description Contrast.
+             */
+            contrast_share: number;
+            /**
+             * Format: double
+             * @description Light.
+             */
+            light_share: number;
+            /** @description Where something differs. */
+            regions: components["schemas"]["Region"][];
+            /** @description Which tiles are hidden, however few: growth is what stays hidden over several pictures. */
+            hidden?: components["schemas"]["HiddenTiles"];
+        };
         /** @description Season, years of growth and day or night that the verdicts are given for. */
         Conditions: {
             /**
@@ -2329,6 +2434,11 @@ export interface components {
             /** @description The newest revision. */
             theirs: components["schemas"]["Revision"];
         };
+        /**
+         * @description What a try counts.
+         * @enum {string}
+         */
+        Counted: "px_per_m" | "characters" | "word";
         /** @description A new site. */
         CreateRequest: {
             /** @description The site file. */
@@ -2566,6 +2676,47 @@ export interface components {
              */
             height_m: number;
         };
+        /** @description What is due at a site. */
+        Due: {
+            /** @description The day that it is told for. */
+            on: string;
+            /** @description Each thing, what is due first first. */
+            items: components["schemas"]["DueItem"][];
+            /** @description The ids of what is due by then, in walking order. */
+            now: string[];
+            /** @description Cameras whose upkeep has not begun: they are not closed, and no picture of them is kept. */
+            not_begun: string[];
+            /** @description What to mind. */
+            cautions: string[];
+        };
+        /** @description Something that is due once or again. */
+        DueItem: {
+            /** @description Its id, the same at every visit. */
+            id: string;
+            /** @description What it is. */
+            kind: components["schemas"]["DueKind"];
+            /** @description The id of the camera, box or tree. */
+            of: string;
+            /** @description What that is called. */
+            name: string;
+            /** @description Where, m. */
+            at: number[];
+            /** @description What to do. */
+            says: string;
+            /** @description Why, and how often. */
+            why: string;
+            /** @description When it was done last; null where it never was. */
+            last: string | null;
+            /** @description When it is due. */
+            due: string;
+            /** @description Whether that day is past. */
+            overdue: boolean;
+        };
+        /**
+         * @description What can be due.
+         * @enum {string}
+         */
+        DueKind: "pictures" | "cover" | "leaves" | "sun" | "playback" | "card" | "firmware" | "password" | "battery" | "joints";
         /**
          * @description A side of a picture.
          * @enum {string}
@@ -2657,6 +2808,21 @@ export interface components {
             sight_lines: components["schemas"]["SightLine"][];
             /** @description Each target with its verdict. */
             targets: components["schemas"]["TargetResult"][];
+        };
+        /** @description A picture as it came from a camera, unaltered. */
+        Evidence: {
+            /** @description Its name in the store: the SHA-256 of its bytes as they came, in hex. */
+            picture: string;
+            /**
+             * Format: double
+             * @description Its width, px.
+             */
+            width_px: number;
+            /**
+             * Format: double
+             * @description Its height, px.
+             */
+            height_px: number;
         };
         /**
          * @description What becomes of something that was there before.
@@ -3144,6 +3310,8 @@ export interface components {
             rules: components["schemas"]["Rules"];
             /** @description The limits of wiring where a file does not say. */
             wiring: components["schemas"]["WiringRules"];
+            /** @description The limits of proving and upkeep where a file does not say. */
+            proving: components["schemas"]["ProvingRules"];
             /** @description Their ranges. */
             limits: components["schemas"]["LimitRange"][];
             /** @description How things begin. */
@@ -3167,6 +3335,15 @@ export interface components {
              * @description Kilometres an hour in a metre a second.
              */
             kmh: number;
+        };
+        /** @description By day, or by night. */
+        HalfProved: {
+            /** @description How it stands; unknown where nothing that still counts was tried. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description It in words. */
+            says: string;
+            /** @description What was tried, the newest first. */
+            proofs: components["schemas"]["ProofTold"][];
         };
         /** @description How a head hangs. */
         Hangs: {
@@ -3283,12 +3460,42 @@ export interface components {
             /** @description The program's version. */
             version: string;
         };
+        /** @description What a later picture was held against, and what came of it. */
+        HeldAgainst: {
+            /** @description The reference's id among the snapshots. */
+            reference: string;
+            /** @description What differs. */
+            found: components["schemas"]["Compared"];
+        };
+        /** @description Tiles of a picture that something hides. */
+        HiddenTiles: {
+            /** @description So many in a row. */
+            columns: number;
+            /** @description Rows. */
+            rows: number;
+            /** @description Those that are hidden, by their place row by row. */
+            places: number[];
+        };
         /** @description A housing around a camera. */
         Housing: {
             /** @description Its protection against dust and water, as in `IP66` (IEC 60529). */
             ip?: string | null;
             /** @description Its protection against blows, as in `IK10` (IEC 62262). */
             ik?: string | null;
+        };
+        /** @description How a camera hung when its picture was taken: what was found then says nothing of one that hangs otherwise. */
+        Hung: {
+            /** @description Where. */
+            position: number[];
+            /**
+             * Format: double
+             * @description How high, m.
+             */
+            height_m: number;
+            /** @description Aim and focal length of the view. */
+            aimed: components["schemas"]["Aimed"];
+            /** @description The model's name. */
+            model: string;
         };
         /** @description What a drawing brings, to be looked at before any of it is taken. */
         Import: {
@@ -3529,6 +3736,65 @@ export interface components {
             /** @description Whether that was solved from a published field. */
             published_field: boolean;
         };
+        /** @description A question with its truth. */
+        Lesson: {
+            /** @description What it asks. */
+            kind: components["schemas"]["LessonKind"];
+            site: null | components["schemas"]["SiteFile"];
+            /** @description The view that is shown. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The promise. */
+            target: string;
+            /** @description The question. */
+            asks: string;
+            /** @description How it is answered. */
+            answer: components["schemas"]["LessonAnswer"];
+            /** @description The truth in words, with what it rests on. */
+            because: string[];
+            /** @description A rule of thumb, and how far it is off here; null where none is known. */
+            thumb: string | null;
+        };
+        /** @description How a question is answered. */
+        LessonAnswer: {
+            /** @description By a figure. */
+            figure: {
+                /** @description Its unit. */
+                unit: string;
+                /**
+                 * Format: double
+                 * @description The least that can be said.
+                 */
+                least: number;
+                /**
+                 * Format: double
+                 * @description The greatest.
+                 */
+                most: number;
+                /**
+                 * Format: double
+                 * @description The truth.
+                 */
+                truth: number;
+                /**
+                 * Format: double
+                 * @description Right within so much, as a share of the truth.
+                 */
+                near: number;
+            };
+        } | {
+            /** @description By one of several sentences. */
+            choice: {
+                /** @description The sentences. */
+                options: string[];
+                /** @description The place of the true one. */
+                truth: number;
+            };
+        };
+        /**
+         * @description What a question asks.
+         * @enum {string}
+         */
+        LessonKind: "lens" | "height" | "reach" | "night";
         /** @description Which light a picture is taken in. */
         Light: "day" | {
             /** @description By night, by the infrared light of the camera and by lamps. */
@@ -3595,9 +3861,12 @@ export interface components {
             head: string;
             /** @description What both see: four or more pairs, on the ground. */
             pairs: components["schemas"]["LinkPair"][];
+            hung?: null | components["schemas"]["LinkHung"];
         };
         /** @description How a turned head hangs, as its pairs have it. */
         LinkFound: {
+            /** @description The fixed views, in their order. */
+            views: components["schemas"]["LinkView"][];
             /** @description Where it is, m east, north and up. */
             position: number[];
             /**
@@ -3615,7 +3884,7 @@ export interface components {
              * @description How far its axis leans off the plumb line, degrees.
              */
             leans_deg: number;
-            /** @description By how much each pair is off, degrees, in their order. */
+            /** @description By how much each pair is off, degrees, in their order, view after view. */
             off_deg: number[];
             /** @description The place in the list of the pair that is off most. */
             worst: number;
@@ -3624,6 +3893,13 @@ export interface components {
              * @description The root of the mean of the squares of what they are off, degrees.
              */
             rms_deg: number;
+        };
+        /** @description How both heads of a link hung. */
+        LinkHung: {
+            /** @description The fixed view. */
+            fixed: components["schemas"]["Hung"];
+            /** @description The turned head: its place alone counts, its aim is what is pointed. */
+            turned: components["schemas"]["Hung"];
         };
         /** @description A pair that links a fixed view to a head that is turned: something that both see. */
         LinkPair: {
@@ -3658,6 +3934,22 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** @description The ids of the cameras that are lost with it. */
             cameras: string[];
+        };
+        /** @description One of the fixed views that point a head. */
+        LinkView: {
+            /** @description Its camera. */
+            camera: string;
+            /** @description Its head. */
+            head: string;
+            /** @description How many pairs it has. */
+            pairs: number;
+            /**
+             * Format: double
+             * @description The root of the mean of the squares of what they are off, degrees.
+             */
+            rms_deg: number;
+            /** @description Why its pairs say nothing any more; null where they do. */
+            past: string | null;
         };
         /** @description What is different in a list of things with ids. */
         ListChange_Agreement: {
@@ -3782,6 +4074,8 @@ export interface components {
                 mounted_on?: string | null;
                 mounted_as?: null | components["schemas"]["MountedAs"];
                 housing?: null | components["schemas"]["Housing"];
+                /** @description The id of the camera in whose housing it stands, too, as a PTZ under several fixed ones: they fail together. */
+                housed_with?: string | null;
                 existing?: null | components["schemas"]["Existing"];
                 /**
                  * Format: double
@@ -3995,6 +4289,42 @@ export interface components {
             }[];
         };
         /** @description What is different in a list of things with ids. */
+        ListChange_Proof: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id. */
+                id: string;
+                /** @description The target's id. */
+                target: string;
+                /** @description The camera's id. */
+                camera: string;
+                /** @description The head's id. */
+                head: string;
+                /** @description The id of the preset or flattened view; its own aim where left out. */
+                view?: string | null;
+                /** @description When, as in `2026-11-24T14:02:00Z`. */
+                at?: string | null;
+                /** @description Who tried. */
+                by?: string | null;
+                /** @description By night. */
+                night?: boolean;
+                /** @description What was tried, and what came of it. */
+                how: components["schemas"]["ProofHow"];
+                picture?: null | components["schemas"]["Evidence"];
+                /** @description What was turned or moved to get there, in words. */
+                moved?: string | null;
+                /** @description How the camera hung. */
+                hung: components["schemas"]["Hung"];
+                /**
+                 * Format: double
+                 * @description What it was held against, px/m: a need that was raised since is not proved by it.
+                 */
+                needed_px_per_m: number;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
         ListChange_Reading: {
             /** @description All ids in their order, if something came, went or changed its place. */
             order?: string[] | null;
@@ -4048,6 +4378,38 @@ export interface components {
                 device?: string | null;
                 /** @description Anything else. */
                 note?: string | null;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
+        ListChange_Snapshot: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id. */
+                id: string;
+                /** @description The camera's id. */
+                camera: string;
+                /** @description The head's id. */
+                head: string;
+                /** @description The id of the preset or flattened view; its own aim where left out. */
+                view?: string | null;
+                /** @description When it was taken, as in `2026-11-24T14:02:00Z`. */
+                at: string;
+                /** @description Who took it. */
+                by?: string | null;
+                /** @description By night. */
+                night?: boolean;
+                /** @description The picture. */
+                picture: components["schemas"]["Evidence"];
+                /** @description How the camera hung by the file. */
+                hung: components["schemas"]["Hung"];
+                /**
+                 * Format: double
+                 * @description By how many seconds the camera's own clock was fast, where it said.
+                 */
+                clock_off_s?: number | null;
+                against?: null | components["schemas"]["HeldAgainst"];
             }[];
         };
         /** @description What is different in a list of things with ids. */
@@ -4186,6 +4548,26 @@ export interface components {
             }[];
         };
         /** @description What is different in a list of things with ids. */
+        ListChange_UpkeepVisit: {
+            /** @description All ids in their order, if something came, went or changed its place. */
+            order?: string[] | null;
+            /** @description What is new or different. */
+            put?: {
+                /** @description Its id. */
+                id: string;
+                /** @description The day, as in `2027-05-30`. */
+                date: string;
+                /** @description Who came. */
+                by?: string | null;
+                /** @description What was done. */
+                done?: components["schemas"]["Upkept"][];
+                /** @description Anything else. */
+                note?: string | null;
+                /** @description Whether it is over. */
+                closed?: boolean;
+            }[];
+        };
+        /** @description What is different in a list of things with ids. */
         ListChange_Variant: {
             /** @description All ids in their order, if something came, went or changed its place. */
             order?: string[] | null;
@@ -4212,6 +4594,56 @@ export interface components {
             lux_upright: number;
             /** @description The lamps that it comes from. */
             lamps: string[];
+        };
+        /** @description A promise that something costs. */
+        LookCost: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How it stands by the plan. */
+            before: components["schemas"]["Verdict"];
+            now: null | components["schemas"]["Verdict"];
+        };
+        /** @description Something that differs. */
+        LookFault: {
+            /** @description What. */
+            kind: components["schemas"]["LookKind"];
+            /** @description It with its figure, in words. */
+            says: string;
+            /** @description What to do. */
+            mend: string;
+            /** @description Where, px of the later picture. */
+            regions: components["schemas"]["Region"][];
+            /** @description The promises that it costs. */
+            costs: components["schemas"]["LookCost"][];
+        };
+        /**
+         * @description What can differ.
+         * @enum {string}
+         */
+        LookKind: "moved" | "blocked" | "grown" | "hazed" | "out_of_focus" | "darker" | "clock_wrong";
+        /** @description The pictures of one view of a camera, by day or by night. */
+        Looked: {
+            /** @description The view. */
+            head: components["schemas"]["HeadRef"];
+            /** @description The camera's name, and the head's where it has several. */
+            name: string;
+            /** @description By night. */
+            night: boolean;
+            /**
+             * Format: double
+             * @description Its field across by which pictures are compared, degrees: a pinhole has no more than 150.
+             */
+            hfov_deg: number;
+            /** @description The id of the reference; null where none is kept. */
+            reference: string | null;
+            /** @description The id of the last picture that was held against it; null where none was. */
+            later: string | null;
+            /** @description Why the reference says nothing any more; null where it does. */
+            past: string | null;
+            /** @description What differs in the last picture, worst first. */
+            faults: components["schemas"]["LookFault"][];
         };
         /** @description A promise that stands worse when a camera fails. */
         Lost: {
@@ -5146,6 +5578,10 @@ export interface components {
             /** @description Settings of each head. */
             settings: components["schemas"]["SettingsCard"][];
             agreed: null | components["schemas"]["Against"];
+            /** @description What walk tests showed; nothing where there was none. */
+            proved: components["schemas"]["PaperProved"][];
+            /** @description The cameras' pictures that are kept. */
+            evidence: components["schemas"]["PaperEvidence"][];
         };
         /** @description A camera, in words. */
         PaperCamera: {
@@ -5171,6 +5607,13 @@ export interface components {
             from_spot: string[];
             /** @description How many steps of fitting are done. */
             steps_done: number;
+        };
+        /** @description A camera's picture that is kept. */
+        PaperEvidence: {
+            /** @description Of which camera, when, and what the last one held against it showed. */
+            says: string;
+            /** @description Its name: the SHA-256 of its bytes, in hex. */
+            picture: string;
         };
         /** @description A head, in words. */
         PaperHead: {
@@ -5218,6 +5661,21 @@ export interface components {
             camera: string | null;
             /** @description What the verdict leaves out. */
             leaves_out: string;
+        };
+        /** @description What walk tests showed of a promise. */
+        PaperProved: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description As proved by day. */
+            day: components["schemas"]["Verdict"];
+            /** @description It in words. */
+            day_says: string;
+            /** @description As proved by night. */
+            night: components["schemas"]["Verdict"];
+            /** @description It in words. */
+            night_says: string;
         };
         /**
          * @description The size of a page.
@@ -5351,6 +5809,11 @@ export interface components {
             /** @description Where it is in the photo: right from its left edge, down from its top edge, px. */
             px: number[];
         };
+        /**
+         * @description What differs.
+         * @enum {string}
+         */
+        PictureDiffers: "moved" | "out_of_focus" | "hazed" | "blocked" | "darker";
         /** @description The upper and lower edge of the picture on one bearing. */
         PictureEdges: {
             /**
@@ -5388,6 +5851,29 @@ export interface components {
              * @description Height, px.
              */
             height_px: number;
+        };
+        /** @description How a camera turned. */
+        PictureMoved: {
+            /**
+             * Format: double
+             * @description To the right, degrees.
+             */
+            right_deg: number;
+            /**
+             * Format: double
+             * @description Down, degrees.
+             */
+            down_deg: number;
+            /**
+             * Format: double
+             * @description Clockwise as seen from behind, degrees.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description Over 1: zoomed in.
+             */
+            scale: number;
         };
         /** @description The picture that was clicked in. */
         PictureSize: {
@@ -5717,6 +6203,21 @@ export interface components {
             /** @description Whether it may be a wrong one: the worst of all, and over 3.7. */
             doubtful: boolean;
         };
+        /** @description Where a turned head is to look so that it has what a pixel of a fixed view shows. */
+        PointedThrough: {
+            /**
+             * Format: double
+             * @description Its pan, degrees on its own scale.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Its tilt.
+             */
+            tilt_deg: number;
+            /** @description Why that is not to be trusted there, in words; nothing where it is. */
+            cautions: string[];
+        };
         /** @description What a switch reports of a port. */
         PortReport: {
             /** @description The port, from 1. */
@@ -5977,6 +6478,31 @@ export interface components {
             /** @description Whether this head is the one that keeps it, by the design. */
             serves: boolean;
         };
+        /** @description How a promise stands. */
+        PromiseProved: {
+            /** @description The target's id. */
+            target: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it must get, px/m.
+             */
+            needs_px_per_m: number;
+            /** @description How it is tried. */
+            walk: components["schemas"]["Walk"];
+            /** @description By design. */
+            design: components["schemas"]["Verdict"];
+            /** @description As the cameras hang by the file. */
+            built: components["schemas"]["Verdict"];
+            /** @description Whether the camera that serves it best was found to hang so by its picture. */
+            found: boolean;
+            best: null | components["schemas"]["HeadRef"];
+            /** @description As proved by day. */
+            day: components["schemas"]["HalfProved"];
+            /** @description As proved by night. */
+            night: components["schemas"]["HalfProved"];
+        };
         /** @description A promise that stands otherwise than was agreed. */
         PromiseSince: {
             /** @description The target's id. */
@@ -5987,6 +6513,219 @@ export interface components {
             now: null | components["schemas"]["Verdict"];
             /** @description That in a sentence. */
             says: string;
+        };
+        /** @description One try at one target, in one camera's picture. */
+        Proof: {
+            /** @description Its id. */
+            id: string;
+            /** @description The target's id. */
+            target: string;
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; its own aim where left out. */
+            view?: string | null;
+            /** @description When, as in `2026-11-24T14:02:00Z`. */
+            at?: string | null;
+            /** @description Who tried. */
+            by?: string | null;
+            /** @description By night. */
+            night?: boolean;
+            /** @description What was tried, and what came of it. */
+            how: components["schemas"]["ProofHow"];
+            picture?: null | components["schemas"]["Evidence"];
+            /** @description What was turned or moved to get there, in words. */
+            moved?: string | null;
+            /** @description How the camera hung. */
+            hung: components["schemas"]["Hung"];
+            /**
+             * Format: double
+             * @description What it was held against, px/m: a need that was raised since is not proved by it.
+             */
+            needed_px_per_m: number;
+        };
+        /** @description What was tried. */
+        ProofHow: {
+            /** @description One, in pixels of the head's full picture. */
+            a: number[];
+            /** @description The other. */
+            b: number[];
+            /**
+             * Format: double
+             * @description How far they are from each other, m.
+             */
+            apart_m: number;
+            /** @description Whether they stand above each other, as on a board, and not beside each other. */
+            upright?: boolean;
+            /**
+             * Format: double
+             * @description How well each is clicked, ± px of the full picture.
+             */
+            clicked_px: number;
+            /** @enum {string} */
+            kind: "marks";
+        } | {
+            /** @description What was there. */
+            shown: string;
+            /** @description What was read; `?` where a character could not be. */
+            read: string;
+            /** @enum {string} */
+            kind: "plate";
+        } | {
+            /** @description They do. */
+            yes: boolean;
+            /** @enum {string} */
+            kind: "yes";
+        };
+        /** @description What a try showed. */
+        ProofTold: {
+            /** @description Its id. */
+            id: string;
+            /** @description The view that it was tried in. */
+            head: components["schemas"]["HeadRef"];
+            /** @description By night. */
+            night: boolean;
+            /** @description How the promise stands by it. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description It in words: what is got of what was promised. */
+            says: string;
+            /** @description What was counted. */
+            counted: components["schemas"]["Counted"];
+            /**
+             * Format: double
+             * @description How much of it; null where somebody only said yes or no.
+             */
+            got: number | null;
+            /**
+             * Format: double
+             * @description What it is held against.
+             */
+            promised: number | null;
+            /**
+             * Format: double
+             * @description What the plan has there, px/m; null where it is none.
+             */
+            planned: number | null;
+            /** @description What does not go together with the plan, in words. */
+            odd: string[];
+            /** @description Why it says nothing any more; null where it does. */
+            past: string | null;
+            /** @description When. */
+            at: string | null;
+            /** @description Who tried. */
+            by: string | null;
+            picture: null | components["schemas"]["Evidence"];
+        };
+        /** @description Something that is left to do. */
+        ProveTodo: {
+            /** @description What kind of thing. */
+            kind: components["schemas"]["TodoKind"];
+            /** @description The target that it is about. */
+            target: string | null;
+            head: null | components["schemas"]["HeadRef"];
+            /** @description By night. */
+            night: boolean;
+            /** @description What to do, in plain words. */
+            says: string;
+        };
+        /** @description What is proved of a site, and what is left. */
+        Proved: {
+            /** @description The promises, worst first. */
+            promises: components["schemas"]["PromiseProved"][];
+            /** @description The cameras' pictures against their references. */
+            cameras: components["schemas"]["Looked"][];
+            /** @description What is left. */
+            left: components["schemas"]["ProveTodo"][];
+            /** @description Whether nothing is. */
+            done: boolean;
+        };
+        /** @description The limits of proving and upkeep. Each is our default, or common practice without a source. */
+        ProvingRules: {
+            /**
+             * Format: double
+             * @description It moved: by more than so many degrees, wherever in the picture that is.
+             * @default 0.15
+             */
+            moved_deg?: number;
+            /**
+             * Format: double
+             * @description It is out of focus: under so much of the reference's sharpness.
+             * @default 0.7
+             */
+            sharpness_share?: number;
+            /**
+             * Format: double
+             * @description It is hazed: under so much of its contrast.
+             * @default 0.7
+             */
+            contrast_share?: number;
+            /**
+             * Format: double
+             * @description It is darker: under so much of its light.
+             * @default 0.6
+             */
+            light_share?: number;
+            /**
+             * Format: double
+             * @description A region counts from this share of the picture.
+             * @default 0.04
+             */
+            region_share?: number;
+            /**
+             * Format: double
+             * @description Growth counts from this share of the picture, where three pictures of different days agree.
+             * @default 0.01
+             */
+            grown_share?: number;
+            /**
+             * Format: double
+             * @description A camera's clock is wrong from so many seconds on.
+             * @default 30
+             */
+            clock_s?: number;
+            /**
+             * Format: double
+             * @description A measured density differs from the plan's from this share on.
+             * @default 0.1
+             */
+            density_share?: number;
+            /**
+             * Format: double
+             * @description Covers outdoors are cleaned every so many months.
+             * @default 6
+             */
+            cover_months?: number;
+            /**
+             * Format: double
+             * @description Pictures are held against the reference every so many months.
+             * @default 6
+             */
+            pictures_months?: number;
+            /**
+             * Format: double
+             * @description Recorder and cards are read back every so many months.
+             * @default 3
+             */
+            playback_months?: number;
+            /**
+             * Format: double
+             * @description Firmware is looked at every so many months.
+             * @default 6
+             */
+            firmware_months?: number;
+            /**
+             * Format: double
+             * @description Passwords are changed every so many months.
+             * @default 12
+             */
+            password_months?: number;
+            /**
+             * Format: double
+             * @description Joints, lanyards and mounts are looked at every so many months.
+             * @default 12
+             */
+            joints_months?: number;
         };
         /** @description Which sight line is to be kept. */
         Question: {
@@ -6146,6 +6885,18 @@ export interface components {
          * @enum {string}
          */
         Reason: "seen" | "in_turns" | "too_dark" | "too_far" | "behind" | "under" | "out_of_picture";
+        /** @description A part of the picture in which something differs. */
+        Region: {
+            /** @description What. */
+            kind: components["schemas"]["PictureDiffers"];
+            /** @description Left, top, right, bottom, px of the later picture. */
+            box_px: number[];
+            /**
+             * Format: double
+             * @description How much of the picture it is.
+             */
+            share: number;
+        };
         /** @description A site and the cells that its relief is wanted for. */
         ReliefRequest: {
             /** @description The site file. */
@@ -6545,6 +7296,25 @@ export interface components {
              *     }
              */
             wiring?: components["schemas"]["WiringRules"];
+            /**
+             * @default {
+             *       "clock_s": 30,
+             *       "contrast_share": 0.7,
+             *       "cover_months": 6,
+             *       "density_share": 0.1,
+             *       "firmware_months": 6,
+             *       "grown_share": 0.01,
+             *       "joints_months": 12,
+             *       "light_share": 0.6,
+             *       "moved_deg": 0.15,
+             *       "password_months": 12,
+             *       "pictures_months": 6,
+             *       "playback_months": 3,
+             *       "region_share": 0.04,
+             *       "sharpness_share": 0.7
+             *     }
+             */
+            proving?: components["schemas"]["ProvingRules"];
         };
         /** @description The whole way of a camera, from the recorder to it. */
         RunTold: {
@@ -7143,6 +7913,12 @@ export interface components {
             /** @default null */
             agreements?: null | components["schemas"]["ListChange_Agreement"];
             /** @default null */
+            proofs?: null | components["schemas"]["ListChange_Proof"];
+            /** @default null */
+            snapshots?: null | components["schemas"]["ListChange_Snapshot"];
+            /** @default null */
+            visits?: null | components["schemas"]["ListChange_UpkeepVisit"];
+            /** @default null */
             nodes?: null | components["schemas"]["ListChange_Node"];
             /** @default null */
             cables?: null | components["schemas"]["ListChange_Cable"];
@@ -7223,6 +7999,12 @@ export interface components {
             prices?: null | components["schemas"]["Prices"];
             /** @description What the client agreed to. */
             agreements?: components["schemas"]["Agreement"][];
+            /** @description What was tried out at the targets once the cameras hung. */
+            proofs?: components["schemas"]["Proof"][];
+            /** @description Pictures of the cameras over the years. */
+            snapshots?: components["schemas"]["Snapshot"][];
+            /** @description Visits since. */
+            visits?: components["schemas"]["UpkeepVisit"][];
         };
         /** @description A site in the list of sites. */
         SiteHead: {
@@ -7308,6 +8090,33 @@ export interface components {
             /** @description Where targets are: their points. */
             targets: number[][];
         };
+        /** @description A picture of a camera that is kept. */
+        Snapshot: {
+            /** @description Its id. */
+            id: string;
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description The id of the preset or flattened view; its own aim where left out. */
+            view?: string | null;
+            /** @description When it was taken, as in `2026-11-24T14:02:00Z`. */
+            at: string;
+            /** @description Who took it. */
+            by?: string | null;
+            /** @description By night. */
+            night?: boolean;
+            /** @description The picture. */
+            picture: components["schemas"]["Evidence"];
+            /** @description How the camera hung by the file. */
+            hung: components["schemas"]["Hung"];
+            /**
+             * Format: double
+             * @description By how many seconds the camera's own clock was fast, where it said.
+             */
+            clock_off_s?: number | null;
+            against?: null | components["schemas"]["HeldAgainst"];
+        };
         /** @description Which camera is asked for its picture. Name and password are used for this once, and kept nowhere. */
         SnapshotRequest: {
             /** @description Its address: private or loopback. */
@@ -7323,6 +8132,8 @@ export interface components {
             user?: string | null;
             /** @description With which password. */
             password?: string | null;
+            /** @description As evidence: not a byte of it is changed. */
+            as_it_is?: boolean;
         };
         /** @description Lamps in or near a head's picture. */
         Spoiled: {
@@ -7410,6 +8221,10 @@ export interface components {
             head: string;
             /** @description Whether it is night. */
             night?: boolean;
+            /** @description What is wrong with it, to order, as in `turned=2`, `dirty=0.5`, `overgrown=0.1`, `clock=7`. */
+            faults?: string[];
+            /** @description As evidence: not a byte of it is changed. */
+            as_it_is?: boolean;
         };
         /** @description Where a site stands. */
         Standing: {
@@ -7423,6 +8238,8 @@ export interface components {
             unknown: number;
             /** @description How many things are left to ask or to measure. */
             left: number;
+            /** @description The days on which something is due, in order; the sun's weeks are not among them. */
+            due: string[];
             /** @description The site's plan, small. */
             plan: components["schemas"]["SmallPlan"];
         };
@@ -7900,7 +8717,7 @@ export interface components {
          * @description What a difference is about.
          * @enum {string}
          */
-        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "node" | "cable" | "cable_path" | "price" | "agreement";
+        Thing: "site" | "brief" | "limit" | "drawing" | "spot" | "target" | "camera" | "obstacle" | "lamp" | "private" | "place" | "reading" | "conditions" | "design" | "variant" | "node" | "cable" | "cable_path" | "price" | "agreement" | "proof" | "snapshot" | "visit";
         /** @description The thumb rule's answer beside the computed one. */
         ThumbRule: {
             /** @description Whether it says to take the zoom. */
@@ -7921,6 +8738,11 @@ export interface components {
             /** @description What to do, in plain words. */
             says: string;
         };
+        /**
+         * @description What can be left.
+         * @enum {string}
+         */
+        TodoKind: "falls" | "differs" | "walk" | "keep";
         /** @description What one head makes of a place, and why. */
         Told: {
             /** @description The head. */
@@ -8156,6 +8978,36 @@ export interface components {
              */
             outside_share: number;
         };
+        /** @description A visit. */
+        UpkeepVisit: {
+            /** @description Its id. */
+            id: string;
+            /** @description The day, as in `2027-05-30`. */
+            date: string;
+            /** @description Who came. */
+            by?: string | null;
+            /** @description What was done. */
+            done?: components["schemas"]["Upkept"][];
+            /** @description Anything else. */
+            note?: string | null;
+            /** @description Whether it is over. */
+            closed?: boolean;
+        };
+        /** @description Something due that was done, or left. */
+        Upkept: {
+            /** @description What, as `due` names it: `cover.c4`. */
+            id: string;
+            /** @description What it was called. */
+            says: string;
+            /** @description What became of it. */
+            how?: components["schemas"]["StepHow"];
+            /** @description When, as in `2026-11-24T14:02:00Z`. */
+            at?: string | null;
+            /** @description What was found. */
+            note?: string | null;
+            /** @description The day of the oldest recording that was found, where recordings were played back. */
+            oldest?: string | null;
+        };
         /** @description From where to where something upright reaches. */
         Upright: {
             /**
@@ -8222,6 +9074,11 @@ export interface components {
             /** @description What is packed; for visits to cameras. */
             packing: components["schemas"]["Material"][];
         };
+        /**
+         * @description How a target is tried.
+         * @enum {string}
+         */
+        Walk: "board" | "plate";
         /** @description What of a head's picture is more stops over what its target gets than it bears. */
         Washed: {
             /** @description The camera's id. */
@@ -8809,6 +9666,7 @@ export type CableKind = components['schemas']['CableKind'];
 export type CablePath = components['schemas']['CablePath'];
 export type CableTold = components['schemas']['CableTold'];
 export type CableWay = components['schemas']['CableWay'];
+export type CalendarRequest = components['schemas']['CalendarRequest'];
 export type Camera = components['schemas']['Camera'];
 export type CameraHead = components['schemas']['CameraHead'];
 export type CameraPower = components['schemas']['CameraPower'];
@@ -8823,8 +9681,10 @@ export type Choice = components['schemas']['Choice'];
 export type Clash = components['schemas']['Clash'];
 export type Clickable = components['schemas']['Clickable'];
 export type Codec = components['schemas']['Codec'];
+export type Compared = components['schemas']['Compared'];
 export type Conditions = components['schemas']['Conditions'];
 export type Conflict = components['schemas']['Conflict'];
+export type Counted = components['schemas']['Counted'];
 export type CreateRequest = components['schemas']['CreateRequest'];
 export type Cut = components['schemas']['Cut'];
 export type CutKind = components['schemas']['CutKind'];
@@ -8840,12 +9700,16 @@ export type Direction = components['schemas']['Direction'];
 export type Distance = components['schemas']['Distance'];
 export type DistanceHow = components['schemas']['DistanceHow'];
 export type DrawnPoint = components['schemas']['DrawnPoint'];
+export type Due = components['schemas']['Due'];
+export type DueItem = components['schemas']['DueItem'];
+export type DueKind = components['schemas']['DueKind'];
 export type Edge = components['schemas']['Edge'];
 export type EdgeMatch = components['schemas']['EdgeMatch'];
 export type Effect = components['schemas']['Effect'];
 export type Ellipse = components['schemas']['Ellipse'];
 export type Emitter = components['schemas']['Emitter'];
 export type Evaluation = components['schemas']['Evaluation'];
+export type Evidence = components['schemas']['Evidence'];
 export type Existing = components['schemas']['Existing'];
 export type Exposed = components['schemas']['Exposed'];
 export type Exposure = components['schemas']['Exposure'];
@@ -8878,6 +9742,7 @@ export type GreyPiece = components['schemas']['GreyPiece'];
 export type Ground = components['schemas']['Ground'];
 export type GroundWish = components['schemas']['GroundWish'];
 export type Guide = components['schemas']['Guide'];
+export type HalfProved = components['schemas']['HalfProved'];
 export type Hangs = components['schemas']['Hangs'];
 export type HangsWish = components['schemas']['HangsWish'];
 export type HeadRef = components['schemas']['HeadRef'];
@@ -8885,7 +9750,10 @@ export type HeadResult = components['schemas']['HeadResult'];
 export type HeadSummary = components['schemas']['HeadSummary'];
 export type HeadVerdict = components['schemas']['HeadVerdict'];
 export type Health = components['schemas']['Health'];
+export type HeldAgainst = components['schemas']['HeldAgainst'];
+export type HiddenTiles = components['schemas']['HiddenTiles'];
 export type Housing = components['schemas']['Housing'];
+export type Hung = components['schemas']['Hung'];
 export type Import = components['schemas']['Import'];
 export type InBeam = components['schemas']['InBeam'];
 export type Infrared = components['schemas']['Infrared'];
@@ -8902,6 +9770,9 @@ export type LeftOut = components['schemas']['LeftOut'];
 export type Lens = components['schemas']['Lens'];
 export type LensEnd = components['schemas']['LensEnd'];
 export type LensFacts = components['schemas']['LensFacts'];
+export type Lesson = components['schemas']['Lesson'];
+export type LessonAnswer = components['schemas']['LessonAnswer'];
+export type LessonKind = components['schemas']['LessonKind'];
 export type Light = components['schemas']['Light'];
 export type LightTold = components['schemas']['LightTold'];
 export type LimitRange = components['schemas']['LimitRange'];
@@ -8909,8 +9780,10 @@ export type LineKind = components['schemas']['LineKind'];
 export type LineWish = components['schemas']['LineWish'];
 export type Link = components['schemas']['Link'];
 export type LinkFound = components['schemas']['LinkFound'];
+export type LinkHung = components['schemas']['LinkHung'];
 export type LinkPair = components['schemas']['LinkPair'];
 export type LinkTold = components['schemas']['LinkTold'];
+export type LinkView = components['schemas']['LinkView'];
 export type ListChange_Agreement = components['schemas']['ListChange_Agreement'];
 export type ListChange_Cable = components['schemas']['ListChange_Cable'];
 export type ListChange_CablePath = components['schemas']['ListChange_CablePath'];
@@ -8919,11 +9792,18 @@ export type ListChange_Lamp = components['schemas']['ListChange_Lamp'];
 export type ListChange_Node = components['schemas']['ListChange_Node'];
 export type ListChange_Obstacle = components['schemas']['ListChange_Obstacle'];
 export type ListChange_PrivatePlace = components['schemas']['ListChange_PrivatePlace'];
+export type ListChange_Proof = components['schemas']['ListChange_Proof'];
 export type ListChange_Reading = components['schemas']['ListChange_Reading'];
+export type ListChange_Snapshot = components['schemas']['ListChange_Snapshot'];
 export type ListChange_Spot = components['schemas']['ListChange_Spot'];
 export type ListChange_Target = components['schemas']['ListChange_Target'];
+export type ListChange_UpkeepVisit = components['schemas']['ListChange_UpkeepVisit'];
 export type ListChange_Variant = components['schemas']['ListChange_Variant'];
 export type LitTarget = components['schemas']['LitTarget'];
+export type LookCost = components['schemas']['LookCost'];
+export type LookFault = components['schemas']['LookFault'];
+export type LookKind = components['schemas']['LookKind'];
+export type Looked = components['schemas']['Looked'];
 export type Lost = components['schemas']['Lost'];
 export type MadeSignLink = components['schemas']['MadeSignLink'];
 export type Mark = components['schemas']['Mark'];
@@ -8971,9 +9851,11 @@ export type PairRequest = components['schemas']['PairRequest'];
 export type PairingCode = components['schemas']['PairingCode'];
 export type Paper = components['schemas']['Paper'];
 export type PaperCamera = components['schemas']['PaperCamera'];
+export type PaperEvidence = components['schemas']['PaperEvidence'];
 export type PaperHead = components['schemas']['PaperHead'];
 export type PaperPart = components['schemas']['PaperPart'];
 export type PaperPromise = components['schemas']['PaperPromise'];
+export type PaperProved = components['schemas']['PaperProved'];
 export type PaperSize = components['schemas']['PaperSize'];
 export type PapersRequest = components['schemas']['PapersRequest'];
 export type Part = components['schemas']['Part'];
@@ -8985,8 +9867,10 @@ export type Phase = components['schemas']['Phase'];
 export type Photo = components['schemas']['Photo'];
 export type PhotoLaid = components['schemas']['PhotoLaid'];
 export type PhotoMark = components['schemas']['PhotoMark'];
+export type PictureDiffers = components['schemas']['PictureDiffers'];
 export type PictureEdges = components['schemas']['PictureEdges'];
 export type PictureHead = components['schemas']['PictureHead'];
+export type PictureMoved = components['schemas']['PictureMoved'];
 export type PictureSize = components['schemas']['PictureSize'];
 export type PictureTold = components['schemas']['PictureTold'];
 export type PictureUse = components['schemas']['PictureUse'];
@@ -9002,6 +9886,7 @@ export type PocketAnswer = components['schemas']['PocketAnswer'];
 export type PocketLens = components['schemas']['PocketLens'];
 export type PocketNear = components['schemas']['PocketNear'];
 export type PointFit = components['schemas']['PointFit'];
+export type PointedThrough = components['schemas']['PointedThrough'];
 export type PortReport = components['schemas']['PortReport'];
 export type PoseFigures = components['schemas']['PoseFigures'];
 export type PoseFound = components['schemas']['PoseFound'];
@@ -9012,7 +9897,14 @@ export type PricedOption = components['schemas']['PricedOption'];
 export type Prices = components['schemas']['Prices'];
 export type PrivatePlace = components['schemas']['PrivatePlace'];
 export type PromiseNow = components['schemas']['PromiseNow'];
+export type PromiseProved = components['schemas']['PromiseProved'];
 export type PromiseSince = components['schemas']['PromiseSince'];
+export type Proof = components['schemas']['Proof'];
+export type ProofHow = components['schemas']['ProofHow'];
+export type ProofTold = components['schemas']['ProofTold'];
+export type ProveTodo = components['schemas']['ProveTodo'];
+export type Proved = components['schemas']['Proved'];
+export type ProvingRules = components['schemas']['ProvingRules'];
 export type Question = components['schemas']['Question'];
 export type QuietPath = components['schemas']['QuietPath'];
 export type Reach = components['schemas']['Reach'];
@@ -9022,6 +9914,7 @@ export type ReadReadingsRequest = components['schemas']['ReadReadingsRequest'];
 export type ReadSwitchRequest = components['schemas']['ReadSwitchRequest'];
 export type Reading = components['schemas']['Reading'];
 export type Reason = components['schemas']['Reason'];
+export type Region = components['schemas']['Region'];
 export type ReliefRequest = components['schemas']['ReliefRequest'];
 export type ReliefWish = components['schemas']['ReliefWish'];
 export type Revision = components['schemas']['Revision'];
@@ -9073,6 +9966,7 @@ export type SiteHeading = components['schemas']['SiteHeading'];
 export type SiteKind = components['schemas']['SiteKind'];
 export type SitePage = components['schemas']['SitePage'];
 export type SmallPlan = components['schemas']['SmallPlan'];
+export type Snapshot = components['schemas']['Snapshot'];
 export type SnapshotRequest = components['schemas']['SnapshotRequest'];
 export type Spoiled = components['schemas']['Spoiled'];
 export type Spot = components['schemas']['Spot'];
@@ -9113,6 +10007,7 @@ export type ThenStands = components['schemas']['ThenStands'];
 export type Thing = components['schemas']['Thing'];
 export type ThumbRule = components['schemas']['ThumbRule'];
 export type Todo = components['schemas']['Todo'];
+export type TodoKind = components['schemas']['TodoKind'];
 export type Told = components['schemas']['Told'];
 export type TourTold = components['schemas']['TourTold'];
 export type Tours = components['schemas']['Tours'];
@@ -9126,12 +10021,15 @@ export type Unit = components['schemas']['Unit'];
 export type Units = components['schemas']['Units'];
 export type Unmet = components['schemas']['Unmet'];
 export type Unseen = components['schemas']['Unseen'];
+export type UpkeepVisit = components['schemas']['UpkeepVisit'];
+export type Upkept = components['schemas']['Upkept'];
 export type Upright = components['schemas']['Upright'];
 export type Usual = components['schemas']['Usual'];
 export type UsualTarget = components['schemas']['UsualTarget'];
 export type Variant = components['schemas']['Variant'];
 export type Verdict = components['schemas']['Verdict'];
 export type Visit = components['schemas']['Visit'];
+export type Walk = components['schemas']['Walk'];
 export type Washed = components['schemas']['Washed'];
 export type WashedBy = components['schemas']['WashedBy'];
 export type Way = components['schemas']['Way'];
@@ -9175,6 +10073,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Adjustment"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes by the local network's door, from a device that is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request comes from a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The body took too long to arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description The request is addressed to another server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Something went wrong inside; the server's log says what */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+            /** @description Just now it does not go; `Retry-After` says when to ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             /** @description The body cannot be read */
@@ -10500,7 +11500,10 @@ export interface operations {
     };
     keepPicture: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description As evidence: not a byte of it is changed */
+                as_it_is?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

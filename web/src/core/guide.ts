@@ -440,6 +440,22 @@ export const GUIDE: Guide = {
     "segment": "192.168.50.0",
     "segment_bits": 24
   },
+  "proving": {
+    "moved_deg": 0.15,
+    "sharpness_share": 0.7,
+    "contrast_share": 0.7,
+    "light_share": 0.6,
+    "region_share": 0.04,
+    "grown_share": 0.01,
+    "clock_s": 30.0,
+    "density_share": 0.1,
+    "cover_months": 6.0,
+    "pictures_months": 6.0,
+    "playback_months": 3.0,
+    "firmware_months": 6.0,
+    "password_months": 12.0,
+    "joints_months": 12.0
+  },
   "limits": [
     {
       "field": "identify_turned_kept_deg",
@@ -705,6 +721,76 @@ export const GUIDE: Guide = {
       "field": "rate_more_share",
       "least": 0.0,
       "most": 5.0
+    },
+    {
+      "field": "moved_deg",
+      "least": 0.05,
+      "most": 45.0
+    },
+    {
+      "field": "sharpness_share",
+      "least": 0.05,
+      "most": 1.0
+    },
+    {
+      "field": "contrast_share",
+      "least": 0.05,
+      "most": 1.0
+    },
+    {
+      "field": "light_share",
+      "least": 0.01,
+      "most": 1.0
+    },
+    {
+      "field": "region_share",
+      "least": 0.005,
+      "most": 1.0
+    },
+    {
+      "field": "grown_share",
+      "least": 0.002,
+      "most": 1.0
+    },
+    {
+      "field": "clock_s",
+      "least": 1.0,
+      "most": 86400.0
+    },
+    {
+      "field": "density_share",
+      "least": 0.01,
+      "most": 1.0
+    },
+    {
+      "field": "cover_months",
+      "least": 1.0,
+      "most": 120.0
+    },
+    {
+      "field": "pictures_months",
+      "least": 1.0,
+      "most": 120.0
+    },
+    {
+      "field": "playback_months",
+      "least": 1.0,
+      "most": 120.0
+    },
+    {
+      "field": "firmware_months",
+      "least": 1.0,
+      "most": 120.0
+    },
+    {
+      "field": "password_months",
+      "least": 1.0,
+      "most": 120.0
+    },
+    {
+      "field": "joints_months",
+      "least": 1.0,
+      "most": 120.0
     }
   ],
   "begins": {

@@ -36,6 +36,7 @@ export async function request<T>(
   body?: unknown,
   signal?: AbortSignal,
   longest = LONGEST,
+  heard?: (headers: Headers) => void,
 ): Promise<T> {
   const sent = body === undefined || body instanceof Blob ? body : JSON.stringify(body);
   // An answer that never comes is no answer: who waits for ever cannot try again.
@@ -45,7 +46,9 @@ export async function request<T>(
   signal?.addEventListener("abort", over);
   if (signal?.aborted) over();
   try {
-    return await answered<T>(await send(method, path, sent, limit.signal, signal), signal);
+    const response = await send(method, path, sent, limit.signal, signal);
+    heard?.(response.headers);
+    return await answered<T>(response, signal);
   } finally {
     clearTimeout(timer);
     signal?.removeEventListener("abort", over);

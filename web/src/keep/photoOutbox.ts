@@ -54,7 +54,9 @@ async function forward(site: string, key: string, photo: PendingPhoto): Promise<
   let name = photo.name;
   if (name === undefined && photo.refused === undefined) {
     try {
-      name = (await request<PictureHead>("POST", "/api/pictures", photo.blob)).name;
+      // Evidence is kept to its last byte.
+      const path = photo.owner.kind === "evidence" ? "/api/pictures?as_it_is=true" : "/api/pictures";
+      name = (await request<PictureHead>("POST", path, photo.blob)).name;
       await write(key, { ...photo, name });
     } catch (error) {
       if (error instanceof Away) return false;
@@ -73,11 +75,15 @@ async function forward(site: string, key: string, photo: PendingPhoto): Promise<
 
 /** Whether what a photo shows names it: the same picture may be of two places. */
 const names = (site: SiteFile, owner: Owner, picture: string): boolean =>
-  ownerOf(site, owner)?.photos?.some((photo) => photo.picture === picture) ?? false;
+  owner.kind === "evidence"
+    ? [...(site.proofs ?? []), ...(site.snapshots ?? [])].some((one) => one.picture?.picture === picture)
+    : (ownerOf(site, owner)?.photos?.some((photo) => photo.picture === picture) ?? false);
 
 /** Writes a photo into the open site; false if what it shows is not there. */
 function attach({ owner, takenAt }: PendingPhoto, picture: string): boolean {
   const open = useSite.getState().open;
+  // Evidence stood in the site before it went out.
+  if (owner.kind === "evidence") return true;
   if (!open || !ownerOf(open.site, owner)) return false;
   useSite.getState().edit("Add a photo", (site) => {
     const camera = owner.kind === "camera" ? site.cameras.find(({ id }) => id === owner.id) : undefined;
@@ -94,7 +100,9 @@ export const ownerOf = (site: SiteFile, owner: Owner): { photos?: Photo[] } | un
     ? fittingOf(site, owner.id)
     : owner.kind === "spot"
       ? site.spots?.find((spot) => spot.id === owner.id)
-      : targetOf(site, owner.id);
+      : owner.kind === "target"
+        ? targetOf(site, owner.id)
+        : undefined;
 
 /** What was done at a camera; nothing yet where it is there. */
 function fittingOf(site: SiteFile, id: string): Fitting | undefined {
@@ -111,7 +119,7 @@ async function show(site: string): Promise<void> {
     if (refused !== undefined) return refused;
     if (name !== undefined && names(open.site, owner, name)) return null;
     if (attached) return "it was taken out of the site before it was saved";
-    return ownerOf(open.site, owner) ? null : `the ${owner.kind} that it shows is gone`;
+    return owner.kind === "evidence" || ownerOf(open.site, owner) ? null : `the ${owner.kind} that it shows is gone`;
   };
   usePhotoStore.setState({
     site,

@@ -113,7 +113,7 @@ export async function takeOff(id: string): Promise<void> {
   await take(keptKey(id));
   for (const [key] of await all(`draft/${id}/`)) await take(key);
   for (const [key] of await photosOf(id)) await take(key);
-  for (const [key] of await all(`fit/${id}/`)) await take(key);
+  for (const held of ["fit", "prove", "evidence"]) for (const [key] of await all(`${held}/${id}/`)) await take(key);
 }
 
 export const putDraft = (draft: Draft): Promise<boolean> => write(draftKey(draft.id, draft.tab), draft);
@@ -130,7 +130,7 @@ export const allDrafts = async (): Promise<Draft[]> => (await all<Draft>("draft/
 /** A photo on its way. */
 export interface PendingPhoto {
   site: string;
-  owner: { kind: "spot" | "target" | "camera"; id: string };
+  owner: { kind: "spot" | "target" | "camera" | "evidence"; id: string };
   blob: Blob;
   takenAt?: [number, number];
   /** Its name, once the server has it. */

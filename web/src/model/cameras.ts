@@ -1,6 +1,6 @@
 /** Edits of cameras. What takes arithmetic of the job (aiming, another model) the core works out. */
 import { GUIDE } from "../core/guide";
-import type { Aim, Camera, HeadRef, Point, SiteFile } from "../core/types";
+import type { Aim, Camera, CameraHead, HeadRef, Point, SiteFile } from "../core/types";
 import { cameraOf } from "./lookups";
 import { aimedOf } from "./views";
 import { uncable } from "./network";
@@ -77,5 +77,19 @@ export function duplicateCamera(site: SiteFile, id: string): string | null {
 
 export function removeCamera(site: SiteFile, id: string): void {
   site.cameras = site.cameras.filter((camera) => camera.id !== id);
+  for (const camera of site.cameras) {
+    if (camera.housed_with === id) delete camera.housed_with;
+    for (const head of camera.heads) unlink(head, id);
+  }
   uncable(site, id);
+}
+
+/** Views of a camera that is gone point nothing. */
+function unlink(head: CameraHead, camera: string): void {
+  const links = [...(head.pointed_by ? [head.pointed_by] : []), ...(head.also_pointed_by ?? [])];
+  const [first, ...also] = links.filter((link) => link.camera !== camera);
+  if (first) head.pointed_by = first;
+  else delete head.pointed_by;
+  if (also.length > 0) head.also_pointed_by = also;
+  else delete head.also_pointed_by;
 }

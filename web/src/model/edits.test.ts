@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Camera, Model, SiteFile, Target } from "../core/types";
-import { duplicateCamera, moveCamera, pointHead, putCamera, setAim, setModel } from "./cameras";
+import { duplicateCamera, moveCamera, pointHead, putCamera, removeCamera, setAim, setModel } from "./cameras";
 import { targetOf } from "./lookups";
 import { addObstacle, removeCorner, setFilled } from "./obstacles";
 import { patched } from "./patch";
@@ -228,6 +228,22 @@ describe("what was measured", () => {
     const site = measured();
     setShape(site, first(site.targets), "line");
     expect([site.readings, site.targets[0]?.distance]).toEqual([[], { how: "plan" }]);
+  });
+});
+
+describe("a camera that goes", () => {
+  it("points none of those that stay, and houses none", () => {
+    const site = yard();
+    for (const id of ["c1", "c2", "c3"]) putCamera(site, camera(id, [0, 0]));
+    const turned = first(site.cameras);
+    const head = first(turned.heads);
+    turned.housed_with = "c2";
+    head.pointed_by = { camera: "c2", head: "h1", pairs: [] };
+    head.also_pointed_by = [{ camera: "c3", head: "h1", pairs: [] }];
+    removeCamera(site, "c2");
+    expect([turned.housed_with, head.pointed_by.camera, head.also_pointed_by]).toEqual([undefined, "c3", undefined]);
+    removeCamera(site, "c3");
+    expect(head.pointed_by).toBeUndefined();
   });
 });
 

@@ -65,9 +65,11 @@ export interface ThingRef<Name extends KindName = KindName> {
   id: string;
 }
 
-/** Compiles only while there is none: a list that no kind has is an error here. What was agreed is in nobody's hand. */
+/** Compiles only while there is none: a list that no kind has is an error here. What was agreed, tried out and kept is in nobody's hand. */
 type None<Left extends never> = Left;
-export type Forgotten = None<Exclude<ListName, (typeof KINDS)[KindName]["list"] | "agreements">>;
+export type Forgotten = None<
+  Exclude<ListName, (typeof KINDS)[KindName]["list"] | "agreements" | "proofs" | "snapshots" | "visits">
+>;
 
 /** A thing by its kind and id, if the site has it. */
 export function thingOf<Name extends KindName>(site: SiteFile, name: Name, id: string): ThingOf<Name> | undefined {

@@ -47,7 +47,7 @@ const PLAN: Standing["plan"] = {
   cameras: [[0, 0]],
   targets: [[40, 10]],
 };
-const STANDING: Standing = { kept: 1, tight: 0, broken: 2, unknown: 0, left: 5, plan: PLAN };
+const STANDING: Standing = { kept: 1, tight: 0, broken: 2, unknown: 0, left: 5, due: [], plan: PLAN };
 
 function row(site: Listed, there = true, keepHere = vi.fn()) {
   return render(
@@ -78,6 +78,14 @@ test("a row tells where the site stands, the worst first", async () => {
   expect(item.parentElement?.textContent).toMatch(/2 broken.*1 kept.*5 left to ask on site/);
   expect(item.parentElement?.textContent).not.toMatch(/tight|unknown/);
   expect(screen.getByText(/^Move C1 · /)).toBeTruthy();
+});
+
+test("a row tells what is due by the end of the month, and what is past its day", async () => {
+  vi.useFakeTimers({ toFake: ["Date"], now: new Date(2027, 6, 15) });
+  answering({ ...STANDING, due: ["2027-07-01", "2027-07-15", "2027-07-31", "2027-08-01"] });
+  row(SITE);
+  expect((await screen.findByTestId("due-soon")).textContent).toBe("3 due this month, 1 overdue");
+  vi.useRealTimers();
 });
 
 test("a site that the server does not know, or a server that is away, is asked nothing", () => {

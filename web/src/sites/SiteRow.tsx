@@ -57,6 +57,22 @@ export function SiteRow({ site, there, keepHere }: Props) {
   );
 }
 
+/** What is due by the end of this month, and what of it is past its day. */
+function DueSoon({ days }: { days: string[] }) {
+  const now = new Date();
+  const day = (date: Date): string =>
+    `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, "0")}-${String(date.getDate()).padStart(2, "0")}`;
+  const [today, end] = [day(now), day(new Date(now.getFullYear(), now.getMonth() + 1, 0))];
+  const due = days.filter((one) => one <= end).length;
+  const over = days.filter((one) => one < today).length;
+  if (due === 0) return null;
+  return (
+    <span className="fine" data-testid="due-soon">
+      {due} due this month{over > 0 ? `, ${over} overdue` : ""}
+    </span>
+  );
+}
+
 const ORDER: readonly Verdict[] = ["broken", "unknown", "tight", "kept"];
 
 /** How the promises stand, the worst first, and what is left to ask. */
@@ -71,6 +87,7 @@ function Stands({ standing }: { standing: Standing }) {
         </span>
       ))}
       {standing.left > 0 && <span className="fine">{standing.left} left to ask on site</span>}
+      <DueSoon days={standing.due} />
     </>
   );
 }

@@ -1,7 +1,9 @@
 /** Addresses of the places in the application, kept after the `#`. */
 
 /** A stage of the work. */
-export type Stage = "survey" | "aim" | "wire" | "fit" | "papers";
+export type Stage = "survey" | "aim" | "wire" | "fit" | "prove" | "papers";
+/** A part of proving. */
+export type ProveStep = "walk" | "pictures" | "upkeep" | "trainer";
 /** A part of the papers. */
 export type PaperStep = "options" | "fewest" | "prices" | "quote" | "agree" | "handover";
 export const STEPS = ["brief", "drawing", "spots", "targets", "readings", "lines", "sheet"] as const;
@@ -27,6 +29,10 @@ export const fitAddress = (id: string, camera?: string, head?: string): string =
     .filter((part) => part !== undefined)
     .map((part, at) => (at === 0 ? part : encodeURIComponent(part)))
     .join("/");
+
+/** A part of proving, and the thing in hand there. */
+export const proveAddress = (id: string, step: ProveStep, item?: string): string =>
+  `${stageAddress(id, "prove")}/${step}${item === undefined ? "" : `/${encodeURIComponent(item)}`}`;
 
 /** A part of the papers. */
 export const paperAddress = (id: string, step: PaperStep): string => `${stageAddress(id, "papers")}/${step}`;

@@ -146,4 +146,7 @@ export const THINGS: Record<Difference["thing"], string> = {
   cable_path: "Cable way",
   price: "Price",
   agreement: "Agreement",
+  proof: "Walk test",
+  snapshot: "Picture",
+  visit: "Visit",
 };

@@ -2,10 +2,11 @@
 
 use super::Door;
 use crate::change::ways::mend::{Mends, sun_ways};
-use crate::file::{Fault, HeadRef, Point2, Sensor};
+use crate::file::{Fault, HeadRef, Hung, Point2, Sensor};
 use crate::judge::Session;
 use crate::judge::tours::{Tours, tours};
 use crate::math::homography::to_rectangle;
+use crate::prove::due::{Due, due};
 use crate::show::sun::live_sun::{SunHoursTold, sun_hours};
 use crate::show::sun::sun_told::{SunCalendar, calendar};
 use crate::site::Site;
@@ -58,6 +59,26 @@ pub(super) fn sun_ways_out(door: &mut Door, head: &HeadRef, year: i32, units: Un
 pub(super) fn sun_hours_of(door: &mut Door, year: i32, place: usize) -> Result<SunHoursTold, Fault> {
     let (session, year) = door.under_the_sun(year)?;
     Ok(sun_hours(session, year, place))
+}
+
+/// How a view hangs now.
+pub(super) fn hung_now(site: &Site, head: &HeadRef) -> Result<Hung, Fault> {
+    let view = site.view(head)?;
+    let camera = &site.file().cameras[view.camera()];
+    let hung = camera.hung(&head.head, view.view_id());
+    hung.ok_or_else(|| Fault::new("head", format!("camera \"{}\" has no such view", head.camera)))
+}
+
+/// What is due on a day; with the sun's weeks where the site says where on the earth it is.
+pub(super) fn due_on(door: &mut Door, on: &str) -> Result<Due, Fault> {
+    let year = on.get(..4).and_then(|year| year.parse().ok()).filter(|_| door.session().site().file().place.is_some());
+    match year {
+        Some(year) => {
+            let (session, sun) = door.under_the_sun(year)?;
+            due(session, on, Some(sun))
+        }
+        None => due(door.session(), on, None),
+    }
 }
 
 /// The map that straightens what four corners bound.

@@ -30,7 +30,8 @@ use crate::equipment::stock::Stock;
 use crate::equipment::stock_csv::{read_csv as read_models, write_csv as write_models};
 use crate::exchange::network_file::NetworkFile;
 use crate::file::{
-    CameraFile, Fault, HeadRef, Model, MountPart, PatchOp, Point2, Question, Reading, SiteFile, Task, read_json,
+    CameraFile, Fault, HeadRef, Hung, Model, MountPart, PatchOp, Point2, Proof, Question, Reading, SiteFile, Task,
+    read_json,
 };
 use crate::fit::corner::{GreyPiece, strongest_corner};
 use crate::fit::day::{Days, days};
@@ -46,6 +47,10 @@ use crate::ground::seasons::{OtherState, other_states};
 use crate::ground::told::{Ground, GroundWish};
 use crate::ground::why::{Why, why};
 use crate::judge::tours::Tours;
+use crate::prove::due::Due;
+use crate::prove::log_csv::log_csv;
+use crate::prove::proved::{Proved, proved};
+use crate::prove::walk::{ProofTold, proof_told};
 use crate::show::coverage::masks::{Masked, masks};
 use crate::show::coverage::picture_use::{PictureUse, picture_use_of};
 use crate::show::night::light_told::{LightTold, light_told};
@@ -57,12 +62,13 @@ use crate::show::seen::seen_from::{SeenFrom, seen_from};
 use crate::show::seen::wish::{WishTold, wishes};
 use crate::show::sun::live_sun::SunHoursTold;
 use crate::show::sun::sun_told::{SunAt, SunCalendar, sun_at};
-use crate::site::link::{LinkFound, link_of, point_through};
+use crate::site::link::{LinkFound, PointedThrough, link_of, point_through};
 use crate::survey::drawing::WorldFile;
 use crate::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
 use crate::survey::first_answer::{Asked, FirstAnswer};
 use crate::survey::spot_for::{SpotPlace, spot_for};
 use crate::survey::{ReadCsv, Survey, TakenShot, read_csv_into, survey, take_shot_on, write_csv};
+use crate::trainer::lesson::{Lesson, LessonKind, lesson};
 use crate::wire::estimate::{CableEstimate, cable_estimate};
 use crate::wire::mend::{WireWay, wire_ways};
 use crate::wire::read_switch::{Differs, SwitchReport, differs};
@@ -73,7 +79,9 @@ use crate::words::because::{Because, reasons};
 use crate::words::guide::{Guide, guide};
 use crate::words::units::Units;
 use crate::work::Patience;
-use asked::{first_answer_to, straightened, sun_calendar, sun_hours_of, sun_ways_out, tours_of, world_file_of};
+use asked::{
+    due_on, first_answer_to, hung_now, straightened, sun_calendar, sun_hours_of, sun_ways_out, tours_of, world_file_of,
+};
 use serde::de::IgnoredAny;
 use serde::{Deserialize, Serialize, Serializer};
 use sights::sights;
@@ -533,7 +541,10 @@ questions! {
         /// The pixel, right and down from the top-left corner.
         #[schema(value_type = [f64; 2])]
         pixel: Point2,
-    } -> (f64, f64) = |door| point_through(door.session().site(), &camera, &head, pixel)?.into();
+        /// Of which of the fixed views that point it; the first where left out.
+        #[serde(default)]
+        by: usize,
+    } -> PointedThrough = |door| point_through(door.session().site(), &camera, &head, pixel, by)?;
 
     /// A camera with its heads spread evenly.
     Spread {
@@ -637,6 +648,40 @@ questions! {
         /// What was clicked.
         wish: HangsWish,
     } -> Hangs = |door| hangs(door.session(), &wish)?;
+
+    /// What is proved of the promises, and what is left.
+    Proved -> Proved = |door| proved(door.session());
+
+    /// How a view hangs now: what is found with it is kept with that.
+    Hung {
+        /// The view.
+        head: HeadRef,
+    } -> Hung = |door| hung_now(door.session().site(), &head)?;
+
+    /// What a try shows, before it is kept.
+    TryOut {
+        /// The try.
+        proof: Box<Proof>,
+    } -> ProofTold = |door| proof_told(door.session(), &proof)?;
+
+    /// A question for a new colleague, with its truth.
+    Lesson {
+        /// What it asks.
+        kind: LessonKind,
+        /// Which of all questions: another one for each number.
+        number: u32,
+        /// About a made-up yard, not the site in hand.
+        invented: bool,
+    } -> Lesson = |door| lesson(door.session(), kind, number, invented)?;
+
+    /// What is due to keep the site, and when.
+    Due {
+        /// The day, as in `2027-05-30`.
+        on: String,
+    } -> Due = |door| due_on(door, &on)?;
+
+    /// The log of visits as CSV.
+    LogCsv -> String = |door| log_csv(door.session().site().file());
 
     /// What a model's lens does.
     LensFacts {

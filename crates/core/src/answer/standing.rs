@@ -1,6 +1,7 @@
 //! Where a site stands, for a list of sites: how its promises stand, what is left to ask, and its plan drawn small.
 
 use crate::judge::Session;
+use crate::prove::due::due;
 use crate::site::Site;
 use crate::survey::survey_within;
 use crate::verdict::Verdict;
@@ -14,6 +15,8 @@ const MOST_OUTLINES: usize = 48;
 const MOST_CORNERS: usize = 24;
 /// How many cameras, and how many targets, are marked on it.
 const MOST_MARKS: usize = 200;
+/// How many days are told on which something is due.
+const MOST_DUE: usize = 200;
 
 /// Where a site stands.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -28,6 +31,8 @@ pub struct Standing {
     pub unknown: usize,
     /// How many things are left to ask or to measure.
     pub left: usize,
+    /// The days on which something is due, in order; the sun's weeks are not among them.
+    pub due: Vec<String>,
     /// The site's plan, small.
     pub plan: SmallPlan,
 }
@@ -52,8 +57,10 @@ pub struct SmallPlan {
 pub fn standing(site: Site, patience: &Patience) -> Result<Standing, Over> {
     let plan = small_plan(&site);
     let left = survey_within(&site, patience).before_you_leave.len();
-    let verdicts: Vec<Verdict> =
-        Session::within(site, patience)?.summary().targets.into_iter().map(|target| target.verdict).collect();
+    let session = Session::within(site, patience)?;
+    let verdicts: Vec<Verdict> = session.summary().targets.into_iter().map(|target| target.verdict).collect();
+    // The days do not hang on the day that they are asked for on.
+    let due = due(&session, "2000-01-01", None).map(|due| due.items).unwrap_or_default();
     let count = |wanted| verdicts.iter().filter(|verdict| **verdict == wanted).count();
     Ok(Standing {
         kept: count(Verdict::Kept),
@@ -61,6 +68,7 @@ pub fn standing(site: Site, patience: &Patience) -> Result<Standing, Over> {
         broken: count(Verdict::Broken),
         unknown: count(Verdict::Unknown),
         left,
+        due: due.into_iter().map(|item| item.due).take(MOST_DUE).collect(),
         plan,
     })
 }

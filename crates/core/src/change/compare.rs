@@ -50,6 +50,12 @@ pub enum Thing {
     Price,
     /// What was agreed to.
     Agreement,
+    /// What was tried out.
+    Proof,
+    /// A picture that is kept.
+    Snapshot,
+    /// A visit.
+    Visit,
 }
 
 /// One thing that is different.

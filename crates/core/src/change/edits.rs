@@ -135,6 +135,7 @@ pub fn camera_at(file: &SiteFile, at: Point2, spot: Option<&Spot>) -> Result<Cam
         stream: None,
         device: None,
         existing: None,
+        housed_with: None,
         height_m: spot.map_or(USUAL_HEIGHT_M, |spot| spot.height_m).max(0.05),
         ground_m: spot.map_or(0.0, |spot| spot.ground_m),
         heads: vec![HeadFile::new(

@@ -1,8 +1,8 @@
 //! Cameras as the file writes them: where they are, their model, their heads.
 
 use super::{
-    CameraPower, Emitter, Existing, Fitting, Form, HeadFile, Housing, Lens, Model, Mount, MountedAs, NetDevice, Point2,
-    Reacts, Stream,
+    CameraPower, Emitter, Existing, Fitting, Form, HeadFile, Housing, Hung, Lens, Model, Mount, MountedAs, NetDevice,
+    Point2, Reacts, Stream, Which,
 };
 use glam::DVec3;
 use serde::{Deserialize, Serialize};
@@ -32,6 +32,9 @@ pub struct CameraFile {
     /// The housing that it stands in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub housing: Option<Housing>,
+    /// The id of the camera in whose housing it stands, too, as a PTZ under several fixed ones: they fail together.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub housed_with: Option<String>,
     /// What becomes of a camera that was there before: one that goes is judged no more; new where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub existing: Option<Existing>,
@@ -93,6 +96,7 @@ impl CameraFile {
             if self.model.form != Form::Ptz {
                 head.presets.clear();
                 (head.slew_deg_s, head.zoom_s, head.pointed_by) = (None, None, None);
+                head.also_pointed_by.clear();
             }
             if self.model.form != Form::Fisheye {
                 head.flattened.clear();
@@ -101,6 +105,21 @@ impl CameraFile {
                 preset.focal_mm = preset.focal_mm.clamp(lens.focal_min_mm, lens.focal_max_mm);
             }
         }
+    }
+
+    /// How one of its views hangs; `None` where it has no such view.
+    pub fn hung(&self, head: &str, view: Option<&str>) -> Option<Hung> {
+        let head = self.heads.iter().find(|held| held.id == head)?;
+        let which = match view {
+            None => Which::Own,
+            Some(id) => head.views().into_iter().find(|which| head.view_id(*which) == Some(id))?,
+        };
+        Some(Hung {
+            position: self.position,
+            height_m: self.height_m,
+            aimed: head.aimed(which),
+            model: self.model.name.clone(),
+        })
     }
 
     /// The lens of one of its heads.

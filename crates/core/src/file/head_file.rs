@@ -35,6 +35,9 @@ pub struct HeadFile {
     /// The fixed view that points it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pointed_by: Option<Link>,
+    /// Further fixed views that do, up to three.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub also_pointed_by: Vec<Link>,
     /// Flat pictures cut out of its round one; a fisheye.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub flattened: Vec<Flattened>,
@@ -62,6 +65,7 @@ impl HeadFile {
             slew_deg_s: None,
             zoom_s: None,
             pointed_by: None,
+            also_pointed_by: vec![],
             flattened: vec![],
         }
     }
@@ -97,6 +101,11 @@ impl HeadFile {
             }
         };
         Aimed { pan_deg, tilt_deg, roll_deg, focal_mm }
+    }
+
+    /// The fixed views that point it, in their order.
+    pub fn links(&self) -> impl Iterator<Item = &Link> {
+        self.pointed_by.iter().chain(&self.also_pointed_by)
     }
 
     /// How it hangs, where its picture showed that and nobody turned it since.

@@ -1,6 +1,6 @@
 //! The ranges of a site's limits and stated uncertainties: what the file may say, and what a dial offers.
 
-use super::{Rules, Uncertainties, WirePrices, WiringRules};
+use super::{ProvingRules, Rules, Uncertainties, WirePrices, WiringRules};
 
 /// A figure of some settings with the range that it may take.
 pub struct Limit<Of> {
@@ -89,6 +89,24 @@ pub const WIRING: [Limit<WiringRules>; 13] = limits! { WiringRules:
     signal_dbm [-100.0, 0.0], " dBm";
     rate_less_share [0.0, 0.9], "";
     rate_more_share [0.0, 5.0], "";
+};
+
+/// From where on a difference is told, and what is due how often.
+pub const PROVING: [Limit<ProvingRules>; 14] = limits! { ProvingRules:
+    moved_deg [0.05, 45.0], "°";
+    sharpness_share [0.05, 1.0], "";
+    contrast_share [0.05, 1.0], "";
+    light_share [0.01, 1.0], "";
+    region_share [0.005, 1.0], "";
+    grown_share [0.002, 1.0], "";
+    clock_s [1.0, 86_400.0], " s";
+    density_share [0.01, 1.0], "";
+    cover_months [1.0, 120.0], " months";
+    pictures_months [1.0, 120.0], " months";
+    playback_months [1.0, 120.0], " months";
+    firmware_months [1.0, 120.0], " months";
+    password_months [1.0, 120.0], " months";
+    joints_months [1.0, 120.0], " months";
 };
 
 /// What laying it costs; zero where nobody has said.

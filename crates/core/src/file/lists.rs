@@ -17,6 +17,9 @@ macro_rules! with_lists {
             readings: Reading, Reading, "The readings.";
             variants: Variant, Variant, "The other designs.";
             agreements: Agreement, Agreement, "What was agreed to.";
+            proofs: Proof, Proof, "What was tried out.";
+            snapshots: Snapshot, Snapshot, "The pictures that are kept.";
+            visits: Visit, Visit, "The visits.";
         } {
             nodes: Node, Node, "The boxes of the network.";
             cables: Cable, Cable, "Its cables.";

@@ -1,5 +1,6 @@
 //! The limits and the stated uncertainties of a site: settings that a firm can change.
 
+use super::proving_rules::ProvingRules;
 use super::task::NeedSet;
 use super::wiring_rules::WiringRules;
 use serde::{Deserialize, Serialize};
@@ -107,6 +108,10 @@ pub struct Rules {
     #[schema(required = false)]
     #[serde(skip_serializing_if = "WiringRules::is_default")]
     pub wiring: WiringRules,
+    /// The limits of proving and upkeep.
+    #[schema(required = false)]
+    #[serde(skip_serializing_if = "ProvingRules::is_default")]
+    pub proving: ProvingRules,
 }
 
 /// The two schools of plate cameras (handbook, section 6).
@@ -165,6 +170,7 @@ impl Default for Rules {
             lamp_near_deg: 10.0,
             uncertainties: Uncertainties::default(),
             wiring: WiringRules::default(),
+            proving: ProvingRules::default(),
         }
     }
 }

@@ -3,8 +3,8 @@
 use super::lists::with_lists;
 use super::{
     Agreement, Brief, Cable, CablePath, CameraFile, Conditions, Drawing, Fault, FaultCode, Flattened, GeoPlace,
-    HeadFile, Lamp, MountPart, Network, Node, Obstacle, PictureZone, Preset, Prices, PrivatePlace, Reading, Rules,
-    SiteFile, Spot, StepDone, Subject, TargetFile, Variant,
+    HeadFile, Lamp, MountPart, Network, Node, Obstacle, PictureZone, Preset, Prices, PrivatePlace, Proof, Reading,
+    Rules, SiteFile, Snapshot, Spot, StepDone, Subject, TargetFile, Upkept, Variant, Visit,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
@@ -67,7 +67,7 @@ macro_rules! named {
         }
     )*};
 }
-named!(HeadFile, Preset, Flattened, MountPart, StepDone, PictureZone);
+named!(HeadFile, Preset, Flattened, MountPart, StepDone, PictureZone, Upkept);
 
 macro_rules! changes {
     (

@@ -5,8 +5,8 @@
 
 use super::height::Height;
 use super::{
-    Agreement, Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Network, Obstacle, Prices, PrivatePlace,
-    Reading, Rules, Spot, TargetFile, Variant,
+    Agreement, Brief, CameraFile, Conditions, Drawing, GeoPlace, Lamp, Network, Obstacle, Prices, PrivatePlace, Proof,
+    Reading, Rules, Snapshot, Spot, TargetFile, Variant, Visit,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -77,6 +77,15 @@ pub struct SiteFile {
     /// What the client agreed to.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub agreements: Vec<Agreement>,
+    /// What was tried out at the targets once the cameras hung.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub proofs: Vec<Proof>,
+    /// Pictures of the cameras over the years.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub snapshots: Vec<Snapshot>,
+    /// Visits since.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub visits: Vec<Visit>,
 }
 
 impl SiteFile {
@@ -103,6 +112,9 @@ impl SiteFile {
             variants: vec![],
             prices: None,
             agreements: vec![],
+            proofs: vec![],
+            snapshots: vec![],
+            visits: vec![],
         }
     }
 

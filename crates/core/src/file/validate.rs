@@ -1,6 +1,6 @@
 //! Every fault of a site file, each with its place.
 
-use super::limits::{LIMITS, UNCERTAINTIES, WIRE_PRICES, WIRING};
+use super::limits::{LIMITS, PROVING, UNCERTAINTIES, WIRE_PRICES, WIRING};
 use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
@@ -29,9 +29,14 @@ const MOST_TARGETS: usize = 2_000;
 const MOST_CAMERAS: usize = 500;
 const MOST_HEADS: usize = 16;
 const MOST_PRESETS: usize = 64;
+/// So many fixed views point one head at most.
+const MOST_LINKS: usize = 4;
 const MOST_FLATTENED: usize = 8;
 const MOST_VARIANTS: usize = 12;
 const MOST_AGREEMENTS: usize = 100;
+const MOST_PROOFS: usize = 4_000;
+const MOST_SNAPSHOTS: usize = 10_000;
+const MOST_VISITS: usize = 1_000;
 /// Heights that the ground of a site may have, m.
 pub(super) const GROUNDS_M: RangeInclusive<f64> = -100.0..=500.0;
 pub(crate) const MOST_CORNERS: usize = 2_000;
@@ -87,6 +92,9 @@ pub fn faults_of(file: &SiteFile, touched: &Touched) -> Vec<Fault> {
     check.list("cameras", &file.cameras, MOST_CAMERAS, |id| of(&touched.cameras, id), Check::camera);
     check.list("variants", &file.variants, MOST_VARIANTS, |id| of(&touched.variants, id), Check::variant);
     check.list("agreements", &file.agreements, MOST_AGREEMENTS, |id| of(&touched.agreements, id), Check::agreement);
+    check.list("proofs", &file.proofs, MOST_PROOFS, |id| of(&touched.proofs, id), Check::proof);
+    check.list("snapshots", &file.snapshots, MOST_SNAPSHOTS, |id| of(&touched.snapshots, id), Check::snapshot);
+    check.list("visits", &file.visits, MOST_VISITS, |id| of(&touched.visits, id), Check::visit);
     if let Some(network) = &file.network {
         check.network(network, touched);
     }
@@ -237,6 +245,10 @@ impl Check {
         for limit in &WIRING {
             let [least, most] = limit.range;
             self.number(format!("rules.wiring.{}", limit.field), (limit.of)(&rules.wiring), least..=most, limit.unit);
+        }
+        for limit in &PROVING {
+            let [least, most] = limit.range;
+            self.number(format!("rules.proving.{}", limit.field), (limit.of)(&rules.proving), least..=most, limit.unit);
         }
         for limit in &WIRE_PRICES {
             let [least, most] = limit.range;
@@ -539,6 +551,14 @@ impl Check {
         if let Some(link) = &head.pointed_by {
             self.link(&format!("{at}.pointed_by"), link);
         }
+        let also = &head.also_pointed_by;
+        let first = also.is_empty() || head.pointed_by.is_some();
+        self.that(&format!("{at}.also_pointed_by"), first && also.len() < MOST_LINKS, || {
+            format!("are views beside the first in pointed_by, {} at most", MOST_LINKS - 1)
+        });
+        for (place, link) in also.iter().enumerate().take(MOST_LINKS) {
+            self.link(&format!("{at}.also_pointed_by[{place}]"), link);
+        }
     }
 
     fn preset(&mut self, at: &str, preset: &Preset) {
@@ -569,20 +589,34 @@ impl Check {
             self.number(format!("{at}.pan_deg"), pair.pan_deg, -360.0..=360.0, "°");
             self.number(format!("{at}.tilt_deg"), pair.tilt_deg, -90.0..=90.0, "°");
         }
+        if let Some(hung) = &link.hung {
+            self.hung(&format!("{at}.hung.fixed"), &hung.fixed);
+            self.hung(&format!("{at}.hung.turned"), &hung.turned);
+        }
     }
 
     /// A fixed view that points a head is there, and has enough pairs.
     fn links(&mut self, at: &str, cameras: &[CameraFile]) {
         for (place, camera) in cameras.iter().enumerate() {
             for (head, file) in camera.heads.iter().enumerate() {
-                let Some(link) = &file.pointed_by else { continue };
-                let fixed = cameras.iter().filter(|c| c.id == link.camera).flat_map(|c| &c.heads);
-                let known = fixed.filter(|h| h.id == link.head).any(|h| h.presets.is_empty());
-                self.that(
-                    &format!("{at}[{place}].heads[{head}].pointed_by"),
-                    known && link.camera != camera.id,
-                    || format!("there is no fixed head \"{}\" of another camera \"{}\"", link.head, link.camera),
-                );
+                for (number, link) in file.links().enumerate() {
+                    let fixed = cameras.iter().filter(|c| c.id == link.camera).flat_map(|c| &c.heads);
+                    let known = fixed.filter(|h| h.id == link.head).any(|h| h.presets.is_empty());
+                    let here = format!("{at}[{place}].heads[{head}]");
+                    let here = match number {
+                        0 => format!("{here}.pointed_by"),
+                        _ => format!("{here}.also_pointed_by[{}]", number - 1),
+                    };
+                    self.that(&here, known && link.camera != camera.id, || {
+                        format!("there is no fixed head \"{}\" of another camera \"{}\"", link.head, link.camera)
+                    });
+                }
+            }
+            if let Some(other) = &camera.housed_with {
+                let known = *other != camera.id && cameras.iter().any(|held| held.id == *other);
+                self.coded(FaultCode::UnknownId, &format!("{at}[{place}].housed_with"), known, || {
+                    format!("there is no other camera \"{other}\"")
+                });
             }
         }
     }

@@ -1,7 +1,7 @@
 //! Faults of what a camera hangs by, and of what was done at it.
 
 use super::validate::{Check, FAR_M, HEIGHTS_M};
-use super::{AsBuilt, Fitting, Mount, MountPart, PictureZone, Reacts, StepDone};
+use super::{Aimed, AsBuilt, Fitting, Mount, MountPart, PictureZone, Reacts, StepDone};
 
 /// A mount has no more parts, and a camera no more steps.
 const MOST_PARTS: usize = 20;
@@ -93,13 +93,16 @@ impl Check {
         }
     }
 
+    pub(super) fn aimed(&mut self, at: &str, aimed: &Aimed) {
+        self.number(format!("{at}.pan_deg"), aimed.pan_deg, -360.0..=360.0, "°");
+        self.number(format!("{at}.tilt_deg"), aimed.tilt_deg, -90.0..=90.0, "°");
+        self.number(format!("{at}.roll_deg"), aimed.roll_deg, -360.0..=360.0, "°");
+        self.number(format!("{at}.focal_mm"), aimed.focal_mm, 0.1..=10_000.0, " mm");
+    }
+
     pub(super) fn as_built(&mut self, at: &str, built: &AsBuilt) {
-        for (name, aimed) in [("found", &built.found), ("designed", &built.designed)] {
-            self.number(format!("{at}.{name}.pan_deg"), aimed.pan_deg, -360.0..=360.0, "°");
-            self.number(format!("{at}.{name}.tilt_deg"), aimed.tilt_deg, -90.0..=90.0, "°");
-            self.number(format!("{at}.{name}.roll_deg"), aimed.roll_deg, -360.0..=360.0, "°");
-            self.number(format!("{at}.{name}.focal_mm"), aimed.focal_mm, 0.1..=10_000.0, " mm");
-        }
+        self.aimed(&format!("{at}.found"), &built.found);
+        self.aimed(&format!("{at}.designed"), &built.designed);
         self.number(format!("{at}.aim_sigma_deg"), built.aim_sigma_deg, 0.0..=90.0, "°");
         self.number(format!("{at}.focal_sigma"), built.focal_sigma, 0.0..=1.0, "");
         if let Some(time) = &built.at {

@@ -72,7 +72,7 @@ impl Check {
         self.that(at, held <= most, || format!("are more than {most}"));
     }
 
-    fn day(&mut self, at: &str, day: &str) {
+    pub(super) fn day(&mut self, at: &str, day: &str) {
         let holds = day.len() == 10 && day.parse::<jiff::civil::Date>().is_ok();
         self.that(at, holds, || "is no day such as 2026-12-31".to_owned());
     }

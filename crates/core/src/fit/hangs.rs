@@ -1,5 +1,6 @@
 //! How a head hangs against how it should: the pose, what to do, what each promise gets now, and the change that takes it over.
 
+use super::designed::head_as_designed;
 use super::landmarks::is_shape_of;
 use super::pose::{PoseFound, PoseWish, pose_of};
 use super::pose_points::PosePoint;
@@ -99,8 +100,12 @@ pub fn hangs(session: &Session, wish: &HangsWish) -> Result<Hangs, Vec<Fault>> {
     let camera = built(file, head, &pose, designed, wish);
     let now = with_camera(session, camera.clone())?;
     // Where it was taken over before, the plan is still the design.
-    let planned = match file.heads[head.place()].as_built() {
-        Some(_) => with_camera(session, as_designed(file, head, designed))?,
+    let planned = match head_as_designed(&file.heads[head.place()]) {
+        Some(one) => {
+            let mut camera = file.clone();
+            camera.heads[head.place()] = one;
+            with_camera(session, camera)?
+        }
         None => session.clone(),
     };
     let promises = promises(&planned, &now, head);
@@ -157,15 +162,6 @@ fn with_camera(session: &Session, camera: CameraFile) -> Result<Session, Vec<Fau
     let cameras = Some(ListChange { order: None, put: vec![camera] });
     changed.apply(SiteChange { cameras, ..SiteChange::default() })?;
     Ok(changed)
-}
-
-/// A camera with a head as it was designed.
-fn as_designed(file: &CameraFile, head: &Head, designed: Aimed) -> CameraFile {
-    let mut camera = file.clone();
-    let one = &mut camera.heads[head.place()];
-    one.set_aimed(Which::Own, designed);
-    (one.as_built, one.lens) = (None, one.lens.filter(|lens| lens.has_focal(designed.focal_mm)));
-    camera
 }
 
 /// The aim that was designed: what it was before somebody took over how it hangs.

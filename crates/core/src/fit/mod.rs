@@ -2,6 +2,7 @@
 
 pub mod corner;
 pub mod day;
+pub mod designed;
 pub mod edge_match;
 pub mod hangs;
 pub mod landmarks;

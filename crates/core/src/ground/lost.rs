@@ -2,6 +2,7 @@
 
 use crate::judge::evaluation;
 use crate::judge::session::Session;
+use crate::site::housed::in_one_housing;
 use crate::verdict::Verdict;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -30,11 +31,15 @@ pub struct Fallen {
     pub after: Verdict,
 }
 
-/// Every promise that stands worse without one of the cameras, camera by camera. All heads of a camera fail with it.
+/// Every promise that stands worse without one of the cameras, camera by camera. All heads of a camera fail with it, and all that stand
+/// in its housing.
 pub fn lost(session: &Session) -> Vec<Lost> {
-    let cameras = session.site().file().cameras.iter();
-    let each = cameras.flat_map(|camera| {
-        let fallen = lost_together(session, std::slice::from_ref(&camera.id));
+    let file = session.site().file();
+    let housed = in_one_housing(file, (0..file.cameras.len()).collect());
+    let each = file.cameras.iter().enumerate().flat_map(|(place, camera)| {
+        let together = file.cameras.iter().zip(&housed).filter(|(_, with)| **with == housed[place]);
+        let together: Vec<String> = together.map(|(camera, _)| camera.id.clone()).collect();
+        let fallen = lost_together(session, &together);
         fallen.into_iter().map(|Fallen { target, before, after }| Lost {
             camera: camera.id.clone(),
             target,

@@ -6,10 +6,13 @@ use super::client_words::in_client_words;
 use super::leave_out::without;
 use super::options::{Offered, options};
 use super::photo_view::{LEAST_MARKS, PhotoLaid, lay};
-use crate::file::{CameraFile, Existing, Fault, HeadFile, HeadRef, SiteFile, Spot, TargetFile};
+use crate::file::{CameraFile, Existing, Fault, HeadFile, HeadRef, SiteFile, Spot, TargetFile, Which};
+use crate::fit::designed::as_designed;
 use crate::fit::settings_card::{SettingsCard, settings_cards};
 use crate::judge::Session;
 use crate::judge::evaluation::TargetResult;
+use crate::prove::later::{Looked, looked};
+use crate::prove::proved::{PromiseProved, proved};
 use crate::show::coverage::masks::masks;
 use crate::site::Site;
 use crate::verdict::Verdict;
@@ -75,6 +78,36 @@ pub struct Paper {
     /// The newest agreement, and what is otherwise now.
     #[schema(required)]
     pub agreed: Option<Against>,
+    /// What walk tests showed; nothing where there was none.
+    pub proved: Vec<PaperProved>,
+    /// The cameras' pictures that are kept.
+    pub evidence: Vec<PaperEvidence>,
+}
+
+/// What walk tests showed of a promise.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct PaperProved {
+    /// The target's id.
+    pub target: String,
+    /// What it is called.
+    pub name: String,
+    /// As proved by day.
+    pub day: Verdict,
+    /// It in words.
+    pub day_says: String,
+    /// As proved by night.
+    pub night: Verdict,
+    /// It in words.
+    pub night_says: String,
+}
+
+/// A camera's picture that is kept.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct PaperEvidence {
+    /// Of which camera, when, and what the last one held against it showed.
+    pub says: String,
+    /// Its name: the SHA-256 of its bytes, in hex.
+    pub picture: String,
 }
 
 /// A promise, in words.
@@ -208,7 +241,42 @@ pub fn paper(session: &Session, units: Units, patience: &Patience) -> Result<Pap
         store: store(file),
         settings: settings_cards(file),
         agreed: file.agreements.last().map(|agreement| against(session, agreement, units)).transpose()?,
+        proved: proved_in_words(session),
+        evidence: evidence(session),
     })
+}
+
+fn proved_in_words(session: &Session) -> Vec<PaperProved> {
+    if session.site().file().proofs.is_empty() {
+        return vec![];
+    }
+    let told = |one: PromiseProved| PaperProved {
+        target: one.target,
+        name: one.name,
+        day: one.day.verdict,
+        day_says: one.day.says,
+        night: one.night.verdict,
+        night_says: one.night.says,
+    };
+    proved(session).promises.into_iter().map(told).collect()
+}
+
+fn evidence(session: &Session) -> Vec<PaperEvidence> {
+    let snapshots = &session.site().file().snapshots;
+    let of = |id: &Option<String>| snapshots.iter().find(|one| Some(&one.id) == id.as_ref());
+    let day = |at: &str| at.chars().take(10).collect::<String>();
+    let told = |one: Looked| {
+        let reference = of(&one.reference)?;
+        let when = if one.night { "by night" } else { "by day" };
+        let later = of(&one.later).map(|later| {
+            let differs: Vec<&str> = one.faults.iter().map(|fault| fault.says.as_str()).collect();
+            let says = if differs.is_empty() { "as it was".to_owned() } else { differs.join(", ") };
+            format!("; on {}: {says}", day(&later.at))
+        });
+        let says = format!("{}, {when}: kept {}{}", one.name, day(&reference.at), later.unwrap_or_default());
+        Some(PaperEvidence { says, picture: reference.picture.picture.clone() })
+    };
+    looked(session).into_iter().filter_map(told).collect()
 }
 
 fn conditions(file: &SiteFile) -> String {
@@ -225,7 +293,7 @@ fn by_importance(session: &Session) -> Vec<(&TargetFile, &TargetResult)> {
 fn promises(session: &Session, units: Units) -> Vec<PaperPromise> {
     let file = session.site().file();
     let because = reasons(session, units);
-    let designed = as_designed(file);
+    let designed = as_designed(file).and_then(|file| Session::open(file).ok());
     let name = |id: &str| file.cameras.iter().find(|camera| camera.id == id).map(|camera| camera.name.clone());
     let told = |(target, result): (&TargetFile, &TargetResult)| PaperPromise {
         target: target.id.clone(),
@@ -246,31 +314,6 @@ fn promises(session: &Session, units: Units) -> Vec<PaperPromise> {
     by_importance(session).into_iter().map(told).collect()
 }
 
-/// The site with every measured head as it was designed; `None` where none was measured.
-fn as_designed(file: &SiteFile) -> Option<Session> {
-    let mut file = file.clone();
-    let mut any = false;
-    for head in file.cameras.iter_mut().flat_map(|camera| &mut camera.heads) {
-        if let Some(built) = head.as_built.take().filter(|built| built.holds(&aimed(head))) {
-            let designed = built.designed;
-            (head.pan_deg, head.tilt_deg) = (designed.pan_deg, designed.tilt_deg);
-            (head.roll_deg, head.focal_mm) = (designed.roll_deg, designed.focal_mm);
-            any = true;
-        }
-    }
-    // A lens that was found outside its range is one that the design does not know.
-    if any { Session::open(file).ok() } else { None }
-}
-
-fn aimed(head: &HeadFile) -> crate::file::Aimed {
-    crate::file::Aimed {
-        pan_deg: head.pan_deg,
-        tilt_deg: head.tilt_deg,
-        roll_deg: head.roll_deg,
-        focal_mm: head.focal_mm,
-    }
-}
-
 fn cameras(session: &Session, units: Units) -> Vec<PaperCamera> {
     let file = session.site().file();
     let masked = masks(session);
@@ -281,8 +324,8 @@ fn cameras(session: &Session, units: Units) -> Vec<PaperCamera> {
             format!("bearing {pan:.1}°, {tilt:.1}° down{turned}, lens at {focal:.1} mm")
         };
         let head = |head: &HeadFile| {
-            let built = head.as_built.as_ref().filter(|built| built.holds(&aimed(head)));
-            let design = built.map_or_else(|| aimed(head), |built| built.designed);
+            let built = head.as_built();
+            let design = built.map_or_else(|| head.aimed(Which::Own), |built| built.designed);
             let mut names: Vec<String> = masked
                 .iter()
                 .filter(|mask| mask.camera == camera.id && mask.head == head.id && mask.whose.is_private())
@@ -413,17 +456,27 @@ fn cautions() -> Vec<String> {
 }
 
 fn upkeep(file: &SiteFile) -> Vec<String> {
+    let rules = file.rules.proving;
+    let every = |months: f64| if months == 1.0 { "every month".to_owned() } else { format!("every {months} months") };
     let mut said = vec![
-        "Covers are wiped twice a year, more often by a road or by the sea: dirt shows first at night.".to_owned(),
-        "A recording of each camera is played back twice a year; the clock and the oldest recording are looked at."
-            .to_owned(),
-        "Passwords and firmware are looked at once a year.".to_owned(),
+        format!(
+            "Covers outdoors are wiped {}, twice as often in a yard or by a road: dirt shows first at night.",
+            every(rules.cover_months)
+        ),
+        format!("The cameras' pictures are compared with the ones kept at hand-over {}.", every(rules.pictures_months)),
+        format!(
+            "A recording of each camera is played back {}; the clock and the oldest recording are looked at.",
+            every(rules.playback_months)
+        ),
+        format!(
+            "Firmware is looked at {}, passwords are changed {}; joints, lanyards and mounts are looked at {}.",
+            every(rules.firmware_months),
+            every(rules.password_months),
+            every(rules.joints_months)
+        ),
     ];
     if file.obstacles.iter().any(|obstacle| obstacle.kind == crate::file::ObstacleKind::Tree) {
-        said.push(
-            "Trees and hedges near a sight line are cut back before the growing season, and looked at in leaf."
-                .to_owned(),
-        );
+        said.push("Trees and hedges near a sight line are cut back twice in the growing season.".to_owned());
     }
     said
 }

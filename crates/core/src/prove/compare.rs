@@ -5,14 +5,13 @@
 //! there. What light alone does (another hour, shadows, rain, noise) changes none of what is looked at: which way slopes run, contrast over
 //! mean, fine slopes over coarse ones.
 
+use super::connected::connected;
 use super::plane::Plane;
 use super::register::register;
 use super::shot::Shot;
-use super::tiles::{Looked, Sharpness, TILE, Tiles, tiles};
+use super::tiles::{Looked, Sharpness, TILE, Tile, Tiles, tiles};
 use super::turned::{Pinhole, Turned};
-use crate::file::Fault;
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use crate::file::{Compared, Differs, Fault, HiddenTiles, Moved, ProvingRules, Region};
 
 /// Pictures are looked at so wide, px; smaller ones than that below tell too little.
 const WIDE: usize = 640;
@@ -32,97 +31,11 @@ const COLOURED: f64 = 0.035;
 /// A picture outside this mean is black or white, 0 to 255.
 const LIGHT: std::ops::RangeInclusive<f64> = 12.0..=243.0;
 
-/// From where on a difference is told.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields, default)]
-pub struct CompareLimits {
-    /// It moved: by more than so many degrees, wherever in the picture that is.
-    pub moved_deg: f64,
-    /// It is out of focus: under so much of the reference's sharpness.
-    pub sharpness_share: f64,
-    /// It is hazed: under so much of its contrast.
-    pub contrast_share: f64,
-    /// It is darker: under so much of its light.
-    pub light_share: f64,
-    /// A region counts from this share of the picture.
-    pub region_share: f64,
-}
-
-impl Default for CompareLimits {
-    fn default() -> Self {
-        CompareLimits {
-            moved_deg: 0.15,
-            sharpness_share: 0.7,
-            contrast_share: 0.7,
-            light_share: 0.6,
-            region_share: 0.04,
-        }
-    }
-}
-
-/// What differs.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Differs {
-    /// The camera turned, or its lens was set otherwise.
-    Moved,
-    /// It is out of focus.
-    OutOfFocus,
-    /// Contrast is lost: a dirty cover, haze, light into the lens.
-    Hazed,
-    /// Something hides what was seen.
-    Blocked,
-    /// There is less light.
-    Darker,
-}
-
-/// How a camera turned.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Moved {
-    /// To the right, degrees.
-    pub right_deg: f64,
-    /// Down, degrees.
-    pub down_deg: f64,
-    /// Clockwise as seen from behind, degrees.
-    pub roll_deg: f64,
-    /// Over 1: zoomed in.
-    pub scale: f64,
-}
-
-/// A part of the picture in which something differs.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Region {
-    /// What.
-    pub kind: Differs,
-    /// Left, top, right, bottom, px of the later picture.
-    pub box_px: [f64; 4],
-    /// How much of the picture it is.
-    pub share: f64,
-}
-
-/// A comparison.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Compared {
-    /// What differs for the worse.
-    pub says: Vec<Differs>,
-    /// How the camera turned; null where the pictures do not tell.
-    #[schema(required)]
-    pub moved: Option<Moved>,
-    /// Sharpness, later over reference.
-    pub sharpness_share: f64,
-    /// Contrast.
-    pub contrast_share: f64,
-    /// Light.
-    pub light_share: f64,
-    /// Where something differs.
-    pub regions: Vec<Region>,
-}
-
 /// Compares a later picture of one camera with the reference, by the pinhole of so many degrees across.
 ///
 /// # Errors
 /// Pictures of two sizes, too small ones, a field that no pinhole has, one with colours against one without.
-pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &CompareLimits) -> Result<Compared, Fault> {
+pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &ProvingRules) -> Result<Compared, Fault> {
     let size = [later.width, later.height];
     if [reference.width, reference.height] != size {
         let says = format!(
@@ -147,7 +60,7 @@ pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &CompareLi
         [(reference, &greys[0]), (later, &greys[1])].map(|(shot, grey)| Looked::at(shot, grey, width, height));
     let colours = [first.colour(), second.colour()];
     // What is black or white all over has no colours by day either.
-    let tells = [&first, &second].iter().all(|of| LIGHT.contains(&mean(&of.grey)));
+    let tells = [&first, &second].iter().all(|of| LIGHT.contains(&level(&of.grey).0));
     if tells && colours.iter().any(|colour| *colour < GREY) && colours.iter().any(|colour| *colour > COLOURED) {
         let says = "has colours where the reference has none, or none where that has: compare day with day, and night with night";
         return Err(Fault::new("later", says));
@@ -165,8 +78,18 @@ pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &CompareLi
     Ok(told([&first, &second], turned, &pinhole, &tiles, [later.width, later.height], limits))
 }
 
-fn mean(plane: &Plane) -> f64 {
-    f64::from(plane.of.iter().sum::<f32>()) / plane.of.len() as f64
+/// The mean of a picture, and how far it deviates from that as a share of it.
+fn level(of: &Plane) -> (f64, f64) {
+    let mean = of.of.iter().sum::<f32>() / of.of.len() as f32;
+    let square = of.of.iter().map(|figure| (figure - mean).powi(2)).sum::<f32>() / of.of.len() as f32;
+    (f64::from(mean), f64::from(square.sqrt() / (mean + 1.0)))
+}
+
+/// Light of the later picture over the reference's, of what both show; of all where nothing of it is found again.
+fn light_share(shown: &[&Tile], found: bool, [before, after]: [f64; 2]) -> f64 {
+    let of = |picture: usize| shown.iter().map(|tile| tile.light[picture]).sum::<f64>() / shown.len() as f64;
+    let [before, after] = if found && !shown.is_empty() { [of(0), of(1)] } else { [before, after] };
+    (after + 0.5) / (before + 0.5)
 }
 
 fn told(
@@ -175,23 +98,18 @@ fn told(
     pinhole: &Pinhole,
     tiles: &Tiles,
     size: [usize; 2],
-    limits: &CompareLimits,
+    limits: &ProvingRules,
 ) -> Compared {
     let shown: Vec<_> = tiles.of.iter().filter(|tile| tile.shown).collect();
-    let rms = |of: &Plane| {
-        let mean = of.of.iter().sum::<f32>() / of.of.len() as f32;
-        let square = of.of.iter().map(|figure| (figure - mean).powi(2)).sum::<f32>() / of.of.len() as f32;
-        (f64::from(mean), f64::from(square.sqrt() / (mean + 1.0)))
-    };
-    let [(light_before, whole_before), (light_after, whole_after)] = [rms(&first.grey), rms(&later.grey)];
-    let light_share = (light_after + 0.5) / (light_before + 0.5);
+    let [(light_before, whole_before), (light_after, whole_after)] = [level(&first.grey), level(&later.grey)];
+    let light_share = light_share(&shown, turned.is_some(), [light_before, light_after]);
     let sharpness = median(shown.iter().filter_map(|tile| tile.sharpness));
     let contrast = median(shown.iter().filter_map(|tile| tile.contrast));
     let sharpness_share = sharpness.unwrap_or(if turned.is_some() { 1.0 } else { 0.0 });
     let contrast_share = contrast.unwrap_or(whole_after / whole_before.max(1e-6));
     let mut regions = Vec::new();
     let mut add = |kind: Differs, of: &dyn Fn(usize) -> bool, least: f64| {
-        regions.extend(connected(tiles, of).into_iter().filter_map(|region| {
+        regions.extend(connected([tiles.columns, tiles.rows], of).into_iter().filter_map(|region| {
             let share = area(tiles, &region, of) / tiles.of.len() as f64;
             (share >= least).then(|| Region { kind, box_px: around(tiles, &region, size, pinhole.size()[0]), share })
         }));
@@ -234,16 +152,26 @@ fn told(
     if light_share < limits.light_share {
         says.push(Differs::Darker);
     }
-    Compared { says, moved, sharpness_share, contrast_share, light_share, regions }
+    let hidden = hidden_tiles(tiles, turned.is_some());
+    Compared { says, moved, sharpness_share, contrast_share, light_share, regions, hidden }
 }
 
-fn veiled(tiles: &Tiles, place: usize, limits: &CompareLimits) -> bool {
+/// The tiles that are hidden, where the reference is found again at all.
+fn hidden_tiles(tiles: &Tiles, found: bool) -> HiddenTiles {
+    let places: Vec<usize> = (0..tiles.of.len()).filter(|place| found && tiles.of[*place].hidden).collect();
+    if places.is_empty() {
+        return HiddenTiles::default();
+    }
+    HiddenTiles { columns: tiles.columns, rows: tiles.rows, places }
+}
+
+fn veiled(tiles: &Tiles, place: usize, limits: &ProvingRules) -> bool {
     let tile = &tiles.of[place];
     let limit = if soft(tiles, place, limits) { SOFT_TOO } else { 1.0 } * limits.contrast_share;
     tile.blinded || tile.contrast.is_some_and(|share| share < limit)
 }
 
-fn soft(tiles: &Tiles, place: usize, limits: &CompareLimits) -> bool {
+fn soft(tiles: &Tiles, place: usize, limits: &ProvingRules) -> bool {
     tiles.of[place].sharpness.is_some_and(|share| share < limits.sharpness_share)
 }
 
@@ -266,35 +194,6 @@ fn median(of: impl Iterator<Item = f64>) -> Option<f64> {
     let mut of: Vec<f64> = of.collect();
     of.sort_by(f64::total_cmp);
     (of.len() >= 5).then(|| of[of.len() / 2])
-}
-
-/// Tiles that hang together by a side or a corner.
-fn connected(tiles: &Tiles, of: &dyn Fn(usize) -> bool) -> Vec<Vec<usize>> {
-    let (columns, rows) = (tiles.columns, tiles.rows);
-    let mut seen = vec![false; columns * rows];
-    let mut regions = Vec::new();
-    for begin in 0..columns * rows {
-        if seen[begin] || !of(begin) {
-            continue;
-        }
-        let (mut region, mut next) = (Vec::new(), vec![begin]);
-        seen[begin] = true;
-        while let Some(place) = next.pop() {
-            region.push(place);
-            let (x, y) = (place % columns, place / columns);
-            for y in y.saturating_sub(1)..=(y + 1).min(rows - 1) {
-                for x in x.saturating_sub(1)..=(x + 1).min(columns - 1) {
-                    let there = y * columns + x;
-                    if !seen[there] && of(there) {
-                        seen[there] = true;
-                        next.push(there);
-                    }
-                }
-            }
-        }
-        regions.push(region);
-    }
-    regions
 }
 
 /// How many tiles a region is: those at its rim are half in it.

@@ -56,6 +56,8 @@ pub struct Tile {
     pub sharpness: Option<f64>,
     /// Full of light where the reference was not.
     pub blinded: bool,
+    /// Its light in the reference and now, 0 to 255.
+    pub light: [f64; 2],
 }
 
 /// The tiles of a picture.
@@ -225,6 +227,7 @@ pub fn tiles(first: &Looked, later: &Looked, sharp: [&Sharpness; 2], map: &Map) 
                 contrast: contrast.filter(|_| structured),
                 sharpness,
                 blinded,
+                light: [before, after],
             });
         }
     }

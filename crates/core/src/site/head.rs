@@ -495,6 +495,7 @@ mod tests {
             stream: None,
             device: None,
             existing: None,
+            housed_with: None,
             height_m: 3.0,
             ground_m: 0.0,
             model,

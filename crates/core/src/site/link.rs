@@ -7,7 +7,8 @@
 
 use crate::file::{Fault, Link};
 use crate::math::least_squares::{Fit, Settled, Stuck, Until, settle};
-use crate::math::{Angle, Pose};
+use crate::math::{Angle, Pose, hull};
+use crate::scene::Eye;
 use crate::site::{Head, Site};
 use glam::{DMat3, DVec2, DVec3};
 use nalgebra::{DMatrix, DVector};
@@ -16,6 +17,9 @@ use utoipa::ToSchema;
 
 /// The fewest pairs.
 pub const LEAST_PAIRS: usize = 4;
+/// A place is looked at so far over the ground, m; ground within so far of a target is like there, m (our defaults).
+const OVER_GROUND_M: f64 = 0.05;
+const NEAR_M: f64 = 10.0;
 const FIGURES: usize = 6;
 const UNTIL: Until = Until { length: 1e-10, steps: 60 };
 /// With more pairs than this none is left out to see how the others agree.
@@ -27,9 +31,38 @@ const TURN_SIGMA: f64 = 1.0;
 /// How well a pair is pointed, radians (our default: a tenth of a degree).
 const POINTED_SIGMA: f64 = 0.1 * std::f64::consts::PI / 180.0;
 
+/// Where a turned head is to look so that it has what a pixel of a fixed view shows.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct PointedThrough {
+    /// Its pan, degrees on its own scale.
+    pub pan_deg: f64,
+    /// Its tilt.
+    pub tilt_deg: f64,
+    /// Why that is not to be trusted there, in words; nothing where it is.
+    pub cautions: Vec<String>,
+}
+
+/// One of the fixed views that point a head.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct LinkView {
+    /// Its camera.
+    pub camera: String,
+    /// Its head.
+    pub head: String,
+    /// How many pairs it has.
+    pub pairs: usize,
+    /// The root of the mean of the squares of what they are off, degrees.
+    pub rms_deg: f64,
+    /// Why its pairs say nothing any more; null where they do.
+    #[schema(required)]
+    pub past: Option<String>,
+}
+
 /// How a turned head hangs, as its pairs have it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LinkFound {
+    /// The fixed views, in their order.
+    pub views: Vec<LinkView>,
     /// Where it is, m east, north and up.
     pub position: [f64; 3],
     /// How far that is from where it is drawn, m.
@@ -38,7 +71,7 @@ pub struct LinkFound {
     pub pan_zero_deg: f64,
     /// How far its axis leans off the plumb line, degrees.
     pub leans_deg: f64,
-    /// By how much each pair is off, degrees, in their order.
+    /// By how much each pair is off, degrees, in their order, view after view.
     pub off_deg: Vec<f64>,
     /// The place in the list of the pair that is off most.
     pub worst: usize,
@@ -116,57 +149,169 @@ fn on_ground(fixed: &Head, pixel: DVec2) -> Option<DVec3> {
 /// # Errors
 /// Too few pairs, a pixel that shows the sky, or a fixed view that is not there.
 pub fn link_of(site: &Site, camera: &str, head: &str) -> Result<LinkFound, Fault> {
-    let (_, _, found) = solved(site, camera, head)?;
-    Ok(found)
+    Ok(solved(site, camera, head)?.found)
 }
 
-/// The pan and tilt, degrees on its own scales, with which a linked head looks at what a pixel of its fixed view shows.
+/// The pan and tilt with which a linked head looks at what a pixel of one of its fixed views shows (0 for the first), and whether that is
+/// to be trusted there.
 ///
 /// # Errors
-/// The same, and a pixel that shows the sky.
-pub fn point_through(site: &Site, camera: &str, head: &str, pixel: [f64; 2]) -> Result<[f64; 2], Fault> {
-    let (hung, fixed, _) = solved(site, camera, head)?;
+/// The same, a view that does not point it, and a pixel that shows the sky.
+pub fn point_through(
+    site: &Site,
+    camera: &str,
+    head: &str,
+    pixel: [f64; 2],
+    by: usize,
+) -> Result<PointedThrough, Fault> {
+    let Solved { hung, turned, seen, .. } = solved(site, camera, head)?;
+    let none = || Fault::new("by", format!("{} fixed views point it", seen.len()));
+    let Seen { fixed, link, places } = seen.get(by).ok_or_else(none)?;
     let sky = || Fault::new("pixel", "shows no ground: only what stands on the ground is pointed at");
-    Ok(hung.aim_at(on_ground(fixed, DVec2::from_array(pixel)).ok_or_else(sky)?))
+    let place = on_ground(fixed, DVec2::from_array(pixel)).ok_or_else(sky)?;
+    let [pan_deg, tilt_deg] = hung.aim_at(place);
+    Ok(PointedThrough { pan_deg, tilt_deg, cautions: cautions(site, turned, fixed, link, places, pixel, place) })
 }
 
-fn solved<'a>(site: &'a Site, camera: &str, head: &str) -> Result<(Hung, &'a Head, LinkFound), Fault> {
+/// Why a place is not to be trusted.
+fn cautions(
+    site: &Site,
+    turned: &Head,
+    fixed: &Head,
+    link: &Link,
+    places: &[DVec3],
+    pixel: [f64; 2],
+    place: DVec3,
+) -> Vec<String> {
+    let mut said = vec![];
+    let around = hull(link.pairs.iter().map(|pair| DVec2::from_array(pair.pixel)));
+    let at = DVec2::from_array(pixel);
+    let inside = around.len() >= 3
+        && (0..around.len()).all(|corner| {
+            let (a, b) = (around[corner], around[(corner + 1) % around.len()]);
+            (b - a).perp_dot(at - a) >= 0.0
+        });
+    if !inside {
+        let near = places.iter().map(|pair| pair.distance(place)).fold(f64::INFINITY, f64::min);
+        said.push(format!("outside of the pairs, {near:.0} m from the nearest: extrapolated"));
+    }
+    let scene = site.scene();
+    let name = |place: usize| {
+        let id = scene.solids()[place].id();
+        let held = site.file().obstacles.iter().find(|held| held.id == id);
+        held.map_or_else(|| id.to_owned(), |held| held.name.clone())
+    };
+    // A little over the ground: what stands there counts, the ground itself does not.
+    let over = place + DVec3::Z * OVER_GROUND_M;
+    for (head, says) in [(fixed, "the fixed view sees"), (turned, "what it would see is")] {
+        let eye = Eye::new(scene, head.position(), head.mounted_on());
+        if let Some((share, solid)) = eye.first_solid(scene, over)
+            && share < 1.0
+        {
+            said.push(format!("{says} {} there, not the ground", name(solid)));
+        }
+    }
+    let uneven = site.file().targets.iter().any(|target| {
+        let near =
+            target.shape.points.iter().any(|point| DVec2::from_array(*point).distance(place.truncate()) < NEAR_M);
+        near && target.ground_m != 0.0
+    });
+    if uneven {
+        said.push("the ground is not flat there: the link takes it to be".to_owned());
+    }
+    said
+}
+
+/// A fixed view with its pairs.
+struct Seen<'a> {
+    fixed: &'a Head,
+    link: &'a Link,
+    places: Vec<DVec3>,
+}
+
+/// A head that is pointed, solved.
+struct Solved<'a> {
+    hung: Hung,
+    turned: &'a Head,
+    seen: Vec<Seen<'a>>,
+    found: LinkFound,
+}
+
+fn solved<'a>(site: &'a Site, camera: &str, head: &str) -> Result<Solved<'a>, Fault> {
     let turned = site.head(camera, head)?;
     let file = &site.file().cameras[turned.camera()].heads[turned.place()];
-    let link = file.pointed_by.as_ref().ok_or_else(|| Fault::new("pointed_by", "no fixed view points this camera"))?;
-    let fixed = site.head(&link.camera, &link.head)?;
-    if link.pairs.len() < LEAST_PAIRS {
-        let message = format!("{} of the {LEAST_PAIRS} pairs that it takes", link.pairs.len());
+    let links: Vec<&Link> = file.links().collect();
+    if links.is_empty() {
+        return Err(Fault::new("pointed_by", "no fixed view points this camera"));
+    }
+    let count: usize = links.iter().map(|link| link.pairs.len()).sum();
+    if count < LEAST_PAIRS {
+        let message = format!("{count} of the {LEAST_PAIRS} pairs that it takes");
         return Err(Fault::new("pointed_by.pairs", message));
     }
-    let seen = places(fixed, link)?;
+    let see = |(number, link): (usize, &&'a Link)| {
+        let fixed = site.head(&link.camera, &link.head)?;
+        Ok(Seen { fixed, link, places: places(fixed, link, number)? })
+    };
+    let seen: Vec<Seen> = links.iter().enumerate().map(see).collect::<Result<_, Fault>>()?;
     let drawn = turned.position();
-    let pairs: Vec<Pointed> = link
-        .pairs
-        .iter()
-        .zip(seen)
-        .map(|(pair, place)| Pointed { pan_deg: pair.pan_deg, tilt_deg: pair.tilt_deg, place })
-        .collect();
+    let pointed = |one: &Seen| {
+        let pairs = one.link.pairs.iter().zip(one.places.clone());
+        pairs.map(|(pair, place)| Pointed { pan_deg: pair.pan_deg, tilt_deg: pair.tilt_deg, place }).collect::<Vec<_>>()
+    };
+    let pairs: Vec<Pointed> = seen.iter().flat_map(pointed).collect();
     let hung = Hung::of(drawn, &solve(drawn, &pairs));
     let off = hung.misses_deg(&pairs);
     let worst = worst(drawn, &pairs, &off);
     let zero = hung.looks(0.0, 0.0);
+    let mut left = &off[..];
+    let views = seen.iter().map(|one| {
+        let (own, rest) = left.split_at(one.link.pairs.len());
+        left = rest;
+        LinkView {
+            camera: one.link.camera.clone(),
+            head: one.link.head.clone(),
+            pairs: own.len(),
+            rms_deg: rms(own),
+            past: past(site, turned, one),
+        }
+    });
     let found = LinkFound {
+        views: views.collect(),
         position: hung.at.to_array(),
         moved_m: hung.at.distance(drawn),
         pan_zero_deg: Angle::bearing_of(zero.x, zero.y).deg(),
         leans_deg: (hung.turn * DVec3::Z).angle_between(DVec3::Z).to_degrees(),
         worst,
-        rms_deg: (off.iter().map(|off| off * off).sum::<f64>() / off.len() as f64).sqrt(),
+        rms_deg: rms(&off),
         off_deg: off,
     };
-    Ok((hung, fixed, found))
+    Ok(Solved { hung, turned, seen, found })
+}
+
+fn rms(off: &[f64]) -> f64 {
+    (off.iter().map(|off| off * off).sum::<f64>() / off.len().max(1) as f64).sqrt()
+}
+
+/// Why a view's pairs say nothing any more: the fixed view looks elsewhere, or either hangs elsewhere. Where the turned one looks is
+/// what is pointed.
+fn past(site: &Site, turned: &Head, seen: &Seen) -> Option<String> {
+    let then = seen.link.hung.as_ref()?;
+    let cameras = &site.file().cameras;
+    let (fixed, own) = (&cameras[seen.fixed.camera()], &cameras[turned.camera()]);
+    let now = fixed.hung(seen.fixed.id(), None)?;
+    if let Some(differs) = then.fixed.differs(&now) {
+        return Some(format!("{}: {differs}, take its pairs again", fixed.name));
+    }
+    let moved = own.hung(turned.id(), turned.view_id()).is_some_and(|now| !then.turned.same_place(&now));
+    moved.then(|| format!("{} hangs elsewhere now: take its pairs again", own.name))
 }
 
 /// Where the pairs' pixels lie on the ground.
-fn places(fixed: &Head, link: &Link) -> Result<Vec<DVec3>, Fault> {
+fn places(fixed: &Head, link: &Link, number: usize) -> Result<Vec<DVec3>, Fault> {
+    let at = if number == 0 { "pointed_by".to_owned() } else { format!("also_pointed_by[{}]", number - 1) };
     let place = |(number, pair): (usize, &crate::file::LinkPair)| {
-        let sky = || Fault::new(format!("pointed_by.pairs[{number}].pixel"), "shows no ground in the fixed view");
+        let sky = || Fault::new(format!("{at}.pairs[{number}].pixel"), "shows no ground in the fixed view");
         on_ground(fixed, DVec2::from_array(pair.pixel)).ok_or_else(sky)
     };
     link.pairs.iter().enumerate().map(place).collect()

@@ -2,6 +2,7 @@
 
 mod ground_edges;
 mod head;
+pub mod housed;
 pub mod lane;
 pub mod link;
 mod mask;
@@ -25,6 +26,7 @@ use crate::wire::shared_cable::behind_one_cable;
 use glam::DVec2;
 pub use ground_edges::{GroundEdges, half_upright};
 pub use head::Head;
+use housed::in_one_housing;
 pub use lane::{Lane, Run};
 pub use mask::Mask;
 pub use masking::masks_of;
@@ -52,10 +54,13 @@ pub struct Site {
     fails_with: Vec<usize>,
 }
 
-/// Who fails with whom, where somebody wishes for a back-up.
+/// Who fails with whom, where somebody wishes for a back-up: behind one cable, in one housing.
 fn fails_with(file: &SiteFile) -> Vec<usize> {
-    let asked = file.network.is_some() && file.targets.iter().any(|target| target.heads_wanted > 1);
-    if asked { behind_one_cable(file) } else { vec![] }
+    if !file.targets.iter().any(|target| target.heads_wanted > 1) {
+        return vec![];
+    }
+    let cabled = if file.network.is_some() { behind_one_cable(file) } else { (0..file.cameras.len()).collect() };
+    in_one_housing(file, cabled)
 }
 
 impl Site {

@@ -2,8 +2,10 @@
 //! must be answered before one leaves. All of it common practice, no source.
 
 use super::begins::{Begins, begins};
-use crate::file::limits::{LIMITS, UNCERTAINTIES, WIRING};
-use crate::file::{Brief, KnownPlate, Rules, SiteKind, Subject, Task, USUAL_APART_DEG, WiringRules, known_plates};
+use crate::file::limits::{LIMITS, PROVING, UNCERTAINTIES, WIRING};
+use crate::file::{
+    Brief, KnownPlate, ProvingRules, Rules, SiteKind, Subject, Task, USUAL_APART_DEG, WiringRules, known_plates,
+};
 use crate::site::link::LEAST_PAIRS;
 use crate::site::subject::usual_size;
 use crate::site::tour::{USUAL_SLEW_DEG_S, USUAL_ZOOM_S};
@@ -115,6 +117,8 @@ pub struct Guide {
     pub rules: Rules,
     /// The limits of wiring where a file does not say.
     pub wiring: WiringRules,
+    /// The limits of proving and upkeep where a file does not say.
+    pub proving: ProvingRules,
     /// Their ranges.
     pub limits: Vec<LimitRange>,
     /// How things begin.
@@ -148,6 +152,7 @@ pub fn guide() -> Guide {
         defaults: Defaults { slew_deg_s: USUAL_SLEW_DEG_S, zoom_s: USUAL_ZOOM_S, apart_deg: USUAL_APART_DEG },
         rules: Rules::default(),
         wiring: WiringRules::default(),
+        proving: ProvingRules::default(),
         limits: limits(),
         begins: begins(),
         heights_m: HEIGHTS_M,
@@ -162,7 +167,9 @@ fn limits() -> Vec<LimitRange> {
     let range = |field, [least, most]: [f64; 2]| LimitRange { field, least, most };
     let rules = LIMITS.iter().map(|limit| range(limit.field, limit.range));
     let wiring = WIRING.iter().map(|limit| range(limit.field, limit.range));
-    rules.chain(UNCERTAINTIES.iter().map(|limit| range(limit.field, limit.range))).chain(wiring).collect()
+    let proving = PROVING.iter().map(|limit| range(limit.field, limit.range));
+    let uncertain = UNCERTAINTIES.iter().map(|limit| range(limit.field, limit.range));
+    rules.chain(uncertain).chain(wiring).chain(proving).collect()
 }
 
 const fn plain(says: &'static str, subject: Subject, task: Task, height_m: f64) -> PlainTask {

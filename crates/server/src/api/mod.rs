@@ -20,6 +20,7 @@ mod sites;
 mod snapshots;
 mod standings;
 mod survey;
+mod upkeep;
 mod wiring;
 
 pub use openapi::document;
@@ -229,6 +230,7 @@ pub fn compute_routes() -> Vec<rocket::Route> {
         snapshots::snapshot,
         snapshots::stand_in_picture,
         snapshots::stand_in_turn,
+        upkeep::calendar,
         openapi::openapi
     ]
 }

@@ -3,7 +3,7 @@
 use super::guard::LetIn;
 use super::{
     catalogue, compute, error, exchange, pairing, papers, pictures, sheets, signing, sites, snapshots, standings,
-    survey, wiring,
+    survey, upkeep, wiring,
 };
 use rocket::get;
 use rocket::serde::json::Json;
@@ -37,6 +37,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
         snapshots::snapshot,
         snapshots::stand_in_picture,
         snapshots::stand_in_turn,
+        upkeep::calendar,
         openapi,
         sites::health,
         sites::list,

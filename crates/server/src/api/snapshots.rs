@@ -5,9 +5,9 @@ use super::desk::Place;
 use super::error::ApiError;
 use super::guard::LetIn;
 use super::pictures::Served;
-use crate::device::camera::{Asked, Login, NoPicture, ask, is_local};
+use crate::device::camera::{Answered, Asked, Login, NoPicture, ask, is_local};
 use crate::picture::{Picture, unpacked_mib};
-use bright_angle_camera::{PASSWORD, USER};
+use bright_angle_camera::{PASSWORD, USER, Wrong};
 use bright_angle_core::Fault;
 use bright_angle_core::file::SiteFile;
 use rocket::data::Data;
@@ -24,6 +24,8 @@ pub struct CamerasAt(pub SocketAddr);
 
 /// A request takes no more than this, MiB.
 const LARGEST_ASKED_MIB: u64 = 1;
+/// So many things are wrong with one camera at most.
+const MOST_FAULTS: usize = 8;
 
 /// Which camera is asked for its picture. Name and password are used for this once, and kept nowhere.
 #[derive(Deserialize, Serialize, ToSchema)]
@@ -42,6 +44,10 @@ pub struct SnapshotRequest {
     /// With which password.
     #[serde(default)]
     pub password: Option<String>,
+    /// As evidence: not a byte of it is changed.
+    #[serde(default)]
+    #[schema(required = false)]
+    pub as_it_is: bool,
 }
 
 /// Take a camera's picture. 424 when it does not answer, sends elsewhere or lets nobody in.
@@ -65,16 +71,18 @@ pub async fn snapshot(_in: LetIn, desk: Place<'_>, data: Data<'_>) -> Result<Ser
     let login = asked.user.map(|user| Login { user, password: asked.password.unwrap_or_default() });
     let at = SocketAddr::new(asked.address, asked.port);
     let get = Asked { at, method: hyper::Method::GET, path: &asked.path, body: String::new() };
-    written_anew(&desk, ask(&get, login.as_ref()).await?).await
+    served(&desk, ask(&get, login.as_ref()).await?, asked.as_it_is).await
 }
 
-/// Pictures are written anew: what else a file holds, a place among it, is not kept.
-async fn written_anew(desk: &Place<'_>, bytes: Vec<u8>) -> Result<Served, ApiError> {
+/// Pictures are written anew: what else a file holds, a place among it, is not kept. Evidence is left as it is.
+async fn served(desk: &Place<'_>, answered: Answered, as_it_is: bool) -> Result<Served, ApiError> {
+    let Answered { bytes, clock_off_s } = answered;
     let refused =
         |message: String| ApiError::plain(Status::FailedDependency, &format!("the camera's picture {message}"));
     let mib = unpacked_mib(&bytes).map_err(refused)?;
-    let picture = desk.unpack(mib, move || Picture::take(&bytes).map_err(refused)).await?;
-    Ok(Served::of(picture))
+    let take = move || if as_it_is { Picture::take_as_it_is(bytes) } else { Picture::take(&bytes) };
+    let picture = desk.unpack(mib, move || take().map_err(refused)).await?;
+    Ok(Served::of(picture, clock_off_s))
 }
 
 /// A site, and the head of it whose picture the stand-in gives.
@@ -89,6 +97,12 @@ pub struct StandInRequest {
     /// Whether it is night.
     #[schema(required = false)]
     pub night: bool,
+    /// What is wrong with it, to order, as in `turned=2`, `dirty=0.5`, `overgrown=0.1`, `clock=7`.
+    #[schema(required = false)]
+    pub faults: Vec<String>,
+    /// As evidence: not a byte of it is changed.
+    #[schema(required = false)]
+    pub as_it_is: bool,
 }
 
 #[derive(Deserialize)]
@@ -100,6 +114,10 @@ struct StandInEnvelope<'a> {
     head: String,
     #[serde(default)]
     night: bool,
+    #[serde(default)]
+    faults: Vec<String>,
+    #[serde(default)]
+    as_it_is: bool,
 }
 
 /// Take the picture of a head from the stand-in for cameras.
@@ -119,10 +137,18 @@ pub async fn stand_in_picture(
     let site = serde_json::to_string(site.file()).map_err(|error| Fault::new("site", error.to_string()))?;
     let put = Asked { at: at.0, method: hyper::Method::PUT, path: "/site", body: site };
     ask(&put, Some(&login())).await?;
-    let light = if asked.night { "?light=night" } else { "" };
-    let path = format!("/{}/{}.jpg{light}", plain_id(&asked.camera)?, plain_id(&asked.head)?);
+    let mut path = format!("/{}/{}.jpg", plain_id(&asked.camera)?, plain_id(&asked.head)?);
+    path.push_str(if asked.night { "?light=night" } else { "?light=day" });
+    for fault in asked.faults.iter().take(MOST_FAULTS) {
+        // What it is called and by how much, and nothing that means something in an address.
+        let plain = fault.bytes().all(|b| b.is_ascii_alphanumeric() || b"_=.-".contains(&b));
+        if !plain || fault.parse::<Wrong>().is_err() {
+            return Err(Fault::new("faults", format!("\"{fault}\" is no fault such as turned=2")).into());
+        }
+        path.push_str(&format!("&fault={fault}"));
+    }
     let get = Asked { at: at.0, method: hyper::Method::GET, path: &path, body: String::new() };
-    written_anew(&desk, ask(&get, Some(&login())).await?).await
+    served(&desk, ask(&get, Some(&login())).await?, asked.as_it_is).await
 }
 
 /// By how much a head of the stand-in is turned.

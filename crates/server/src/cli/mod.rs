@@ -333,6 +333,27 @@ enum Command {
         #[arg(long, default_value_t = 60.0)]
         hfov_deg: f64,
     },
+    /// What is proved of the promises, by day and by night, and what is left, as JSON
+    Prove {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
+    /// What is due to keep a site as it was handed over, and when, as JSON
+    Due {
+        /// Site file, or - for standard input
+        file: PathBuf,
+        /// The day that is asked about, as in 2027-05-30; today where left out
+        #[arg(long)]
+        on: Option<String>,
+        /// As a calendar (iCalendar, RFC 5545)
+        #[arg(long)]
+        calendar: bool,
+    },
+    /// The log of visits, as CSV
+    Log {
+        /// Site file, or - for standard input
+        file: PathBuf,
+    },
     /// How a head hangs: CSV `id,x,y,z,u,v` on standard input, metres of the site and pixels of the full picture; JSON out
     Pose {
         /// Site file
@@ -476,6 +497,9 @@ pub fn run() -> ExitCode {
         Command::Network { file, of } => wiring::network(&file, of.into()),
         Command::Store { file, days } => wiring::store(&file, days),
         Command::Compare { reference, later, hfov_deg } => proving::compare(&reference, &later, hfov_deg),
+        Command::Prove { file } => proving::prove(&file),
+        Command::Due { file, on, calendar } => proving::due(&file, on, calendar),
+        Command::Log { file } => proving::log(&file),
         Command::Pose { file, head, pose } => fitting::pose(&file, head.into(), &pose),
         Command::Materials { file, csv } => fitting::materials(&file, csv),
         Command::Steps { file, camera } => fitting::steps(&file, camera.as_deref()),

@@ -4,14 +4,14 @@ use data_encoding::BASE64;
 use digest_auth::{AuthContext, HttpMethod};
 use http_body_util::{BodyExt, Full, Limited};
 use hyper::body::Bytes;
-use hyper::header::{AUTHORIZATION, CONTENT_TYPE, HOST, WWW_AUTHENTICATE};
+use hyper::header::{AUTHORIZATION, CONTENT_TYPE, DATE, HOST, WWW_AUTHENTICATE};
 use hyper::{Method, Request, Response, StatusCode};
 use hyper_util::rt::TokioIo;
 use rocket::tokio::net::TcpStream;
 use rocket::tokio::task::JoinHandle;
 use rocket::tokio::time::timeout;
 use std::net::{IpAddr, SocketAddr};
-use std::time::Duration;
+use std::time::{Duration, SystemTime};
 
 /// How long a camera may take to be reached, and to answer whole.
 const REACHED: Duration = Duration::from_secs(3);
@@ -56,11 +56,19 @@ pub struct Asked<'a> {
     pub body: String,
 }
 
+/// What a camera answered.
+pub struct Answered {
+    /// The answer's body.
+    pub bytes: Vec<u8>,
+    /// By how many seconds the camera's own clock is fast, where its answer says a time (RFC 9110, Date).
+    pub clock_off_s: Option<i64>,
+}
+
 /// Asks a camera; with a login it is told who asks when it wants to know.
 ///
 /// # Errors
 /// It does not answer in time, sends elsewhere, lets nobody in or sends too much.
-pub async fn ask(asked: &Asked<'_>, login: Option<&Login>) -> Result<Vec<u8>, NoPicture> {
+pub async fn ask(asked: &Asked<'_>, login: Option<&Login>) -> Result<Answered, NoPicture> {
     timeout(WHOLE, asking(asked, login)).await.map_err(|_| NoPicture::Away("it does not come to an end".to_owned()))?
 }
 
@@ -73,7 +81,7 @@ impl Drop for Ends {
     }
 }
 
-async fn asking(asked: &Asked<'_>, login: Option<&Login>) -> Result<Vec<u8>, NoPicture> {
+async fn asking(asked: &Asked<'_>, login: Option<&Login>) -> Result<Answered, NoPicture> {
     let (first, _connection) = sent(asked, None).await?;
     if first.status() != StatusCode::UNAUTHORIZED {
         return taken(first).await;
@@ -124,7 +132,7 @@ async fn sent(asked: &Asked<'_>, who: Option<String>) -> Result<(Response<hyper:
     Ok((response, ends))
 }
 
-async fn taken(response: Response<hyper::body::Incoming>) -> Result<Vec<u8>, NoPicture> {
+async fn taken(response: Response<hyper::body::Incoming>) -> Result<Answered, NoPicture> {
     let status = response.status();
     if status.is_redirection() {
         return Err(NoPicture::Nonsense("it sends elsewhere, and nobody else is asked".to_owned()));
@@ -132,14 +140,36 @@ async fn taken(response: Response<hyper::body::Incoming>) -> Result<Vec<u8>, NoP
     if !status.is_success() {
         return Err(NoPicture::Nonsense(format!("it says {status}")));
     }
+    let said = response.headers().get(DATE).and_then(|date| date.to_str().ok());
+    let clock_off_s = said.and_then(|date| clock_off_s(date, SystemTime::now()));
     let body = Limited::new(response.into_body(), LARGEST).collect().await;
     let body = body.map_err(|_| NoPicture::Nonsense("it breaks off, or sends more than 16 MiB".to_owned()))?;
-    Ok(body.to_bytes().to_vec())
+    Ok(Answered { bytes: body.to_bytes().to_vec(), clock_off_s })
+}
+
+/// By how many seconds a clock is fast that says such a date (RFC 9110, section 5.6.7) at a moment.
+fn clock_off_s(date: &str, at: SystemTime) -> Option<i64> {
+    let said = httpdate::parse_http_date(date).ok()?;
+    let seconds = |time: SystemTime| {
+        time.duration_since(SystemTime::UNIX_EPOCH).ok().and_then(|s| i64::try_from(s.as_secs()).ok())
+    };
+    Some(seconds(said)? - seconds(at)?)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn a_clock_is_read_from_the_date_that_it_says() {
+        // The example of RFC 9110, section 5.6.7, in its three forms.
+        let at = SystemTime::UNIX_EPOCH + Duration::from_secs(784_111_777);
+        for date in ["Sun, 06 Nov 1994 08:49:37 GMT", "Sunday, 06-Nov-94 08:49:37 GMT", "Sun Nov  6 08:49:37 1994"] {
+            assert_eq!(clock_off_s(date, at), Some(0), "{date}");
+            assert_eq!(clock_off_s(date, at - Duration::from_secs(90)), Some(90), "{date}");
+        }
+        assert_eq!(clock_off_s("yesterday", at), None);
+    }
 
     #[test]
     fn only_local_addresses_are_asked() {

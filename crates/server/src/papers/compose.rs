@@ -331,6 +331,26 @@ impl Composer<'_> {
         });
         let heads = ["Promise", "What for", "It is", "What that rests on"];
         self.pages.table(&heads, &[2.4, 2.8, 2.2, 4.0], &rows.collect::<Vec<_>>());
+        self.proved();
+    }
+
+    /// What walk tests showed, and which pictures are kept.
+    fn proved(&mut self) {
+        let paper = self.paper;
+        let rows: Vec<Vec<String>> = paper
+            .proved
+            .iter()
+            .map(|one| vec![one.name.clone(), one.day_says.clone(), one.night_says.clone()])
+            .collect();
+        if !rows.is_empty() {
+            self.pages.heading(2, "As proved");
+            self.pages.table(&["Promise", "By day", "By night"], &[2.4, 3.4, 3.4], &rows);
+        }
+        if !paper.evidence.is_empty() {
+            self.pages.heading(2, "Pictures kept");
+            let lines = paper.evidence.iter().map(|one| format!("{} (SHA-256 {}…)", one.says, &one.picture[..16]));
+            self.pages.list(&lines.collect::<Vec<_>>());
+        }
     }
 
     fn network(&mut self) {

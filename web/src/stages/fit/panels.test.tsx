@@ -11,8 +11,8 @@ import { MountPanel } from "./MountPanel";
 import { SettingsPanel } from "./SettingsPanel";
 import { CameraCard } from "./card/CameraCard";
 import { useFitView } from "./fitView";
-import { Sources } from "./head/Sources";
-import type { RealPicture } from "./head/realPicture";
+import { Sources } from "../../pictures/Sources";
+import type { RealPicture } from "../../pictures/realPicture";
 
 vi.mock("../../core/port", async () => (await import("../../testing/door")).door);
 vi.mock("./card/Expected", () => ({ Expected: () => null }));
@@ -121,7 +121,7 @@ test("a camera is asked at its own address, and name and password are kept nowhe
         password_changed: true,
       };
   });
-  takeSnapshot.mockResolvedValue(new Blob(["x"]));
+  takeSnapshot.mockResolvedValue({ blob: new Blob(["x"]), clockOffS: null });
   const taken = vi.fn().mockResolvedValue(undefined);
   const real: RealPicture = {
     held: null,
@@ -147,6 +147,7 @@ test("a camera is asked at its own address, and name and password are kept nowhe
     address: "192.168.50.21",
     port: 8080,
     path: "/picture.jpg",
+    as_it_is: false,
     user: "fitter",
     password: "s3cret",
   });

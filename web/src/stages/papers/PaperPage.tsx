@@ -96,6 +96,7 @@ export function PaperPage({ site, kind }: { site: SiteFile; kind: Kind }) {
           {has("schedule") && <Schedule paper={paper} />}
           {has("views") && <Views site={site} paper={paper} current={settled} />}
           {has("promises") && <Promised paper={paper} priced={false} />}
+          {has("promises") && <AsProved paper={paper} />}
           {has("network") && <Network paper={paper} />}
           {has("settings") && <Settings paper={paper} />}
           {has("notes") && <Notes paper={paper} kind={kind} />}
@@ -171,6 +172,48 @@ const Part = ({ title, children }: { title: string; children: ReactNode }) => (
     {children}
   </section>
 );
+
+/** What walk tests showed, and which pictures are kept. */
+function AsProved({ paper }: { paper: Paper }) {
+  if (paper.proved.length + paper.evidence.length === 0) return null;
+  return (
+    <Part title="As proved">
+      {paper.proved.length > 0 && (
+        <table data-testid="paper-proved">
+          <thead>
+            <tr>
+              <th>Promise</th>
+              <th>By day</th>
+              <th>By night</th>
+            </tr>
+          </thead>
+          <tbody>
+            {paper.proved.map((one) => (
+              <tr key={one.target}>
+                <td dir="auto">{one.name}</td>
+                <td>
+                  <VerdictMark verdict={one.day} size={14} /> {one.day_says}
+                </td>
+                <td>
+                  <VerdictMark verdict={one.night} size={14} /> {one.night_says}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {paper.evidence.length > 0 && (
+        <ul className="paper-evidence">
+          {paper.evidence.map((one) => (
+            <li key={`${one.says} ${one.picture}`}>
+              {one.says} <span className="fine figure">SHA-256 {one.picture.slice(0, 16)}…</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Part>
+  );
+}
 
 function Promised({ paper, priced }: { paper: Paper; priced: boolean }) {
   return (

@@ -95,6 +95,7 @@ fn with(desk: &Desk, lane: &Lane, zone: Zone, spot: &Spot, model: &Model, units:
         stream: None,
         device: None,
         existing: None,
+        housed_with: None,
         heads: vec![HeadFile::new("h1", aimed)],
     };
     let head = desk.site.head_of(file.cameras.len(), &camera, (0, Which::Own));

@@ -18,6 +18,7 @@ export function FormPanel(props: FormProps) {
       <Hangs {...props} />
       <Existing {...props} />
       <MountedOn {...props} />
+      <HousedWith {...props} />
     </>
   );
 }
@@ -162,6 +163,40 @@ function MountedOn({ site, camera }: FormProps) {
             if (!held) return;
             if (id) held.mounted_on = id;
             else delete held.mounted_on;
+          })
+        }
+      />
+    </label>
+  );
+}
+
+/** So near to each other two cameras may stand in one housing, m. */
+const ONE_HOUSING_M = 1.5;
+
+/** The camera in whose housing it stands, too: they fail together. */
+function HousedWith({ site, camera }: FormProps) {
+  const edit = useSite((state) => state.edit);
+  const apart = ({ position }: Camera): number =>
+    Math.hypot((position[0] ?? 0) - (camera.position[0] ?? 0), (position[1] ?? 0) - (camera.position[1] ?? 0));
+  const near = site.cameras.filter(
+    (other) => other.id !== camera.id && (other.id === camera.housed_with || apart(other) <= ONE_HOUSING_M),
+  );
+  if (near.length === 0) return null;
+  return (
+    <label className="form-panel mounted-on">
+      In one housing with
+      <Select
+        size="small"
+        aria-label="The camera in whose housing it stands"
+        popupMatchSelectWidth={false}
+        value={camera.housed_with ?? ""}
+        options={[{ value: "", label: "none" }, ...near.map(({ id, name }) => ({ value: id, label: name }))]}
+        onChange={(id: string) =>
+          edit(`The housing of ${camera.name}`, (draft) => {
+            const held = cameraOf(draft, camera.id);
+            if (!held) return;
+            if (id) held.housed_with = id;
+            else delete held.housed_with;
           })
         }
       />

@@ -6,14 +6,14 @@ import { useSite } from "../../../keep/store";
 import { Told } from "../../../ui/Told";
 import { fitAddress } from "../../../ui/address";
 import { Button, Switch } from "../../../ui/controls";
-import { Corners } from "./Corners";
+import { Corners } from "../../../pictures/Corners";
 import { FindIt } from "./FindIt";
 import { Found } from "./Found";
 import { Nudge } from "./Nudge";
 import { Over } from "./Over";
 import { PhoneLevel } from "./PhoneLevel";
-import { Sources } from "./Sources";
-import { type RealPicture, useRealPicture } from "./realPicture";
+import { Sources } from "../../../pictures/Sources";
+import { type RealPicture, useRealPicture } from "../../../pictures/realPicture";
 
 /** How well a click is placed, px of the picture as it came in. */
 const CLICKED_PX = 1.5;
@@ -152,7 +152,7 @@ function Clicking({
             onChoose={setChosen}
             doubtful={enough ? (found.value?.pose.points.find((point) => point.doubtful)?.id ?? null) : null}
           />
-          <p className="fit-options">
+          <p className="real-options">
             <label className="switch-line">
               <Switch size="small" checked={place} onChange={setPlace} /> Its spot may be off, too
             </label>

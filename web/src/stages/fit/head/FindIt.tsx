@@ -3,7 +3,7 @@ import { useState } from "react";
 import { ask } from "../../../core/port";
 import type { EdgeMatch, HeadRef, SiteFile } from "../../../core/types";
 import { Button } from "../../../ui/controls";
-import type { RealPicture } from "./realPicture";
+import type { RealPicture } from "../../../pictures/realPicture";
 
 /** How wide the picture is looked through, px. */
 const WIDE = 480;

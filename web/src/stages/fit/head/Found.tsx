@@ -7,7 +7,7 @@ import { patched } from "../../../model/patch";
 import { VerdictMark } from "../../../ui/VerdictMark";
 import { fitAddress, goTo } from "../../../ui/address";
 import { Button } from "../../../ui/controls";
-import type { RealPicture } from "./realPicture";
+import type { RealPicture } from "../../../pictures/realPicture";
 
 export function Found({
   site,

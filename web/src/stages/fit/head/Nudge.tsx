@@ -4,7 +4,7 @@ import { ask } from "../../../core/port";
 import type { Camera } from "../../../core/types";
 import { useSite } from "../../../keep/store";
 import { Button } from "../../../ui/controls";
-import type { RealPicture } from "./realPicture";
+import type { RealPicture } from "../../../pictures/realPicture";
 
 /** The loupe shows so many pixels of the picture to either side, this many times as large. */
 const AROUND = 12;

@@ -1,14 +1,26 @@
-/** The fixed view that points a head that is turned from afar: the pairs of what both see, how well they agree, and pointing through it. */
+/** The fixed views that point a head that is turned from afar: the pairs of what both see, how well they agree, and pointing through them. */
 import { useState } from "react";
 import { ask } from "../../../../core/port";
 import { useAnswer } from "../../../../core/useAsked";
 import { Measure, type Quantity, plain } from "../../../../ui/Measure";
 import { GUIDE } from "../../../../core/guide";
-import type { Camera, CameraHead, Point, SiteFile } from "../../../../core/types";
+import type {
+  Camera,
+  CameraHead,
+  Hung,
+  Link,
+  LinkFound,
+  Point,
+  PointedThrough,
+  SiteFile,
+} from "../../../../core/types";
 import { useSite } from "../../../../keep/store";
 import { headOf } from "../../../../model/lookups";
 import { aimedOf } from "../../../../model/views";
 import { Button, Select } from "../../../../ui/controls";
+
+/** So many fixed views point one head at most. */
+const MOST = 4;
 
 interface Props {
   site: SiteFile;
@@ -17,44 +29,104 @@ interface Props {
   view: string | null;
 }
 
+const linksOf = (head: CameraHead): Link[] =>
+  head.pointed_by ? [head.pointed_by, ...(head.also_pointed_by ?? [])] : [];
+
+function setLinks(head: CameraHead, links: Link[]): void {
+  const [first, ...also] = links;
+  if (first) head.pointed_by = first;
+  else delete head.pointed_by;
+  if (also.length > 0) head.also_pointed_by = also;
+  else delete head.also_pointed_by;
+}
+
 export function LinkPanel({ site, camera, head, view }: Props) {
   const edit = useSite((state) => state.edit);
-  const link = head.pointed_by;
-  const onHead = (says: string, change: (h: CameraHead) => void): void =>
+  const links = linksOf(head);
+  const pairs = links.reduce((sum, link) => sum + link.pairs.length, 0);
+  const enough = pairs >= GUIDE.link_pairs;
+  const { value, refused } = useAnswer(site, enough ? { ask: "link_of", camera: camera.id, head: head.id } : null, {
+    rest: "live",
+  });
+  const onLinks = (says: string, change: (links: Link[]) => void): void =>
     edit(`${says} ${camera.name}`, (draft) => {
-      const h = headOf(draft, camera.id, head.id);
-      if (h) change(h);
+      const held = headOf(draft, camera.id, head.id);
+      if (!held) return;
+      const now = linksOf(held);
+      change(now);
+      setLinks(held, now);
     });
+  return (
+    <div className="link-panel">
+      {[...links.keys(), ...(links.length < MOST ? [links.length] : [])].map((place) => (
+        <OneLink
+          key={place}
+          {...{ site, camera, head, view, links, place, onLinks }}
+          found={value}
+          first={links.slice(0, place).reduce((sum, link) => sum + link.pairs.length, 0)}
+        />
+      ))}
+      {links.length > 0 && pairs < GUIDE.link_pairs && (
+        <p className="fine">{GUIDE.link_pairs - pairs} more pairs are needed, of things on the ground.</p>
+      )}
+      {enough && value && (
+        <p className="fine">
+          The pairs agree to {value.rms_deg.toFixed(2)}°. Its pan of zero looks to {value.pan_zero_deg.toFixed(1)}°; it
+          hangs {value.moved_m.toFixed(2)} m from where it is drawn. Where it looks may change; when a fixed view or its
+          own place does, take the pairs again.
+        </p>
+      )}
+      {enough && refused && <p className="caution">{refused}</p>}
+    </div>
+  );
+}
+
+interface OneProps extends Props {
+  links: Link[];
+  place: number;
+  found: LinkFound | null;
+  /** How many pairs the views before have. */
+  first: number;
+  onLinks(says: string, change: (links: Link[]) => void): void;
+}
+
+function OneLink({ site, camera, head, view, links, place, found, first, onLinks }: OneProps) {
+  const link = links[place];
   const fixed = site.cameras
     .filter((held) => held.id !== camera.id)
     .flatMap((held) => held.heads.filter((h) => !h.presets?.length).map((h) => ({ camera: held, head: h })));
+  const others = links.filter((_, other) => other !== place).map((held) => `${held.camera}/${held.head}`);
+  const past = found?.views[place]?.past;
   return (
-    <div className="link-panel">
+    <section aria-label={place === 0 ? "Fixed view" : `Fixed view ${place + 1}`}>
       <label>
-        Pointed by{" "}
+        {place === 0 ? "Pointed by" : "And by"}{" "}
         <Select
           size="small"
-          aria-label="Fixed view that points it"
+          aria-label={place === 0 ? "Fixed view that points it" : `Fixed view ${place + 1} that points it`}
           value={link ? `${link.camera}/${link.head}` : ""}
           popupMatchSelectWidth={false}
           options={[
-            { value: "", label: "no fixed view" },
-            ...fixed.map((held) => ({
-              value: `${held.camera.id}/${held.head.id}`,
-              label: held.camera.heads.length > 1 ? `${held.camera.name} ${held.head.id}` : held.camera.name,
-            })),
+            { value: "", label: place === 0 ? "no fixed view" : "no further view" },
+            ...fixed
+              .map((held) => ({
+                value: `${held.camera.id}/${held.head.id}`,
+                label: held.camera.heads.length > 1 ? `${held.camera.name} ${held.head.id}` : held.camera.name,
+              }))
+              .filter(({ value }) => !others.includes(value)),
           ]}
           onChange={(chosen: string) =>
-            onHead("Fixed view of", (h) => {
+            onLinks("Fixed view of", (now) => {
               const [of = "", by = ""] = chosen.split("/");
-              if (chosen === "") delete h.pointed_by;
-              else h.pointed_by = { camera: of, head: by, pairs: [] };
+              if (chosen === "") now.splice(place, 1);
+              else now[place] = { camera: of, head: by, pairs: [] };
             })
           }
         />
       </label>
-      {link && <Pairs site={site} camera={camera} head={head} view={view} onHead={onHead} />}
-    </div>
+      {past && <p className="caution">{past}.</p>}
+      {link && <Pairs {...{ site, camera, head, view, link, place, found, first, onLinks }} />}
+    </section>
   );
 }
 
@@ -63,72 +135,104 @@ function Pairs({
   camera,
   head,
   view,
-  onHead,
-}: Props & { onHead(says: string, change: (h: CameraHead) => void): void }) {
-  const pairs = head.pointed_by?.pairs ?? [];
-  const enough = pairs.length >= GUIDE.link_pairs;
-  const link = useAnswer(site, enough ? { ask: "link_of", camera: camera.id, head: head.id } : null, { rest: "live" });
-  const { value: found, refused } = link;
+  link,
+  place,
+  found,
+  first,
+  onLinks,
+}: Omit<OneProps, "links"> & { link: Link }) {
   const edit = useSite((state) => state.edit);
+  const [through, setThrough] = useState<PointedThrough | null>(null);
   const point = async (pixel: Point): Promise<void> => {
-    const [pan, tilt] = await ask(site, { ask: "point_through", camera: camera.id, head: head.id, pixel });
+    const told = await ask(site, { ask: "point_through", camera: camera.id, head: head.id, pixel, by: place });
+    setThrough(told);
     edit(`Point ${camera.name}`, (draft) => {
       const aimed = aimedOf(draft, { camera: camera.id, head: head.id, view });
-      if (aimed) [aimed.pan_deg, aimed.tilt_deg] = [Number(pan.toFixed(2)), Number(tilt.toFixed(2))];
+      if (aimed) [aimed.pan_deg, aimed.tilt_deg] = [Number(told.pan_deg.toFixed(2)), Number(told.tilt_deg.toFixed(2))];
+    });
+  };
+  const add = async (pair: Link["pairs"][number]): Promise<void> => {
+    // How both hung when the first pair was taken is kept with it.
+    const hung = link.pairs.length === 0 ? await bothHung(site, link, camera, head) : null;
+    onLinks("Add a pair to", (now) => {
+      const held = now[place];
+      if (!held) return;
+      held.pairs.push(pair);
+      if (hung) held.hung = hung;
     });
   };
   return (
     <>
       <ol className="view-list" aria-label="Pairs of what both see">
-        {pairs.map((pair, place) => (
-          <li key={place}>
-            <span className="figure">
-              {pair.pixel.map((axis) => axis.toFixed(0)).join(", ")} px ↔ {pair.pan_deg.toFixed(1)}°,{" "}
-              {pair.tilt_deg.toFixed(1)}° down
-              {found && `, off ${(found.off_deg[place] ?? 0).toFixed(2)}°`}
-              {found && found.worst === place && found.rms_deg > 0.2 && " – the worst"}
-            </span>
-            <Button
-              size="small"
-              type="text"
-              aria-label={`Delete pair ${place + 1}`}
-              onClick={() => onHead("Delete a pair of", (h) => h.pointed_by?.pairs.splice(place, 1))}
-            >
-              ×
-            </Button>
-          </li>
-        ))}
+        {link.pairs.map((pair, number) => {
+          const off = found?.off_deg[first + number];
+          return (
+            <li key={number}>
+              <span className="figure">
+                {pair.pixel.map((axis) => axis.toFixed(0)).join(", ")} px ↔ {pair.pan_deg.toFixed(1)}°,{" "}
+                {pair.tilt_deg.toFixed(1)}° down
+                {off !== undefined && `, off ${off.toFixed(2)}°`}
+                {found && found.worst === first + number && found.rms_deg > 0.2 && " – the worst"}
+              </span>
+              <Button
+                size="small"
+                type="text"
+                aria-label={`Delete pair ${number + 1}`}
+                onClick={() => onLinks("Delete a pair of", (now) => now[place]?.pairs.splice(number, 1))}
+              >
+                ×
+              </Button>
+            </li>
+          );
+        })}
       </ol>
       <p className="fine">A thing in the fixed view, and the pan and tilt that have it in the middle:</p>
       <Figures
-        of={`${camera.id}/${head.id}`}
+        of={`${camera.id}/${head.id}/${place}`}
         fields={[RIGHT, DOWN, PAN, TILT]}
         button="Add the pair"
-        onTyped={([u = 0, v = 0, pan_deg = 0, tilt_deg = 0]) =>
-          onHead("Add a pair to", (h) => h.pointed_by?.pairs.push({ pixel: [u, v], pan_deg, tilt_deg }))
-        }
+        onTyped={([u = 0, v = 0, pan_deg = 0, tilt_deg = 0]) => void add({ pixel: [u, v], pan_deg, tilt_deg })}
       />
-      {pairs.length < GUIDE.link_pairs ? (
-        <p className="fine">{GUIDE.link_pairs - pairs.length} more pairs are needed, of things on the ground.</p>
-      ) : found ? (
+      {found && (
         <>
-          <p className="fine">
-            The pairs agree to {found.rms_deg.toFixed(2)}°. Its pan of zero looks to {found.pan_zero_deg.toFixed(1)}°;
-            it hangs {found.moved_m.toFixed(2)} m from where it is drawn. When either is moved, do it again.
-          </p>
           <p className="fine">A pixel of the fixed view:</p>
           <Figures
-            of={`${camera.id}/${head.id}`}
+            of={`${camera.id}/${head.id}/${place}`}
             fields={[RIGHT, DOWN]}
             button="Point there"
             onTyped={([u = 0, v = 0]) => void point([u, v])}
           />
+          {through?.cautions.map((says) => (
+            <p key={says} className="caution">
+              Not to be trusted there: {says}.
+            </p>
+          ))}
         </>
-      ) : (
-        refused && <p className="caution">{refused}</p>
       )}
     </>
   );
+}
+
+/** How the fixed view and the turned head hang now. */
+async function bothHung(
+  site: SiteFile,
+  link: Link,
+  camera: Camera,
+  head: CameraHead,
+): Promise<{ fixed: Hung; turned: Hung } | null> {
+  const preset = head.presets?.[0]?.id;
+  try {
+    return {
+      fixed: await ask(site, { ask: "hung", head: { camera: link.camera, head: link.head } }),
+      turned: await ask(site, {
+        ask: "hung",
+        head: { camera: camera.id, head: head.id, ...(preset ? { view: preset } : {}) },
+      }),
+    };
+  } catch {
+    // What is not known is not held against it later.
+    return null;
+  }
 }
 
 interface FigureField {

@@ -1,9 +1,8 @@
 /** The four corners of a monitor in a photo: clicked one after the other, then the photo is straightened. */
 import { useState } from "react";
-import { ask } from "../../../core/port";
-import type { Camera } from "../../../core/types";
-import { useSite } from "../../../keep/store";
-import { Button } from "../../../ui/controls";
+import { ask } from "../core/port";
+import { useSite } from "../keep/store";
+import { Button } from "../ui/controls";
 import type { RealPicture } from "./realPicture";
 
 const WORDS = ["top left", "top right", "bottom right", "bottom left"] as const;
@@ -17,7 +16,7 @@ export function Corners({
 }: {
   real: RealPicture;
   url: string;
-  sensor: Camera["model"]["sensor"];
+  sensor: { width_px: number; height_px: number };
   /** Whether the picture cannot be the head's own as it is. */
   wrongShape: boolean;
   onDone(): void;
@@ -49,7 +48,7 @@ export function Corners({
     }
   };
   return (
-    <section aria-label="Corners of the monitor" className="fit-pictures">
+    <section aria-label="Corners of the monitor" className="real-pictures">
       {wrongShape && (
         <p className="notice" data-testid="fit-wrong-shape">
           This picture, {held.width} × {held.height} px, is not of the shape of this head’s, {sensor.width_px} ×{" "}
@@ -60,19 +59,19 @@ export function Corners({
           A photo of a monitor is straightened by its corners. Else take another picture.
         </p>
       )}
-      <p className="fit-click-it">
+      <p className="real-click-it">
         Click the <strong>{next ?? "…"}</strong> corner of the picture on the monitor.
       </p>
       <div
-        className="fit-frame"
+        className="real-frame"
         style={{ aspectRatio: `${held.width} / ${held.height}` }}
         data-testid="fit-corners"
         onClick={(event) => void click(event)}
       >
-        <img src={url} alt="The photo of the monitor" className="fit-real" draggable={false} />
-        <svg className="fit-crosses" viewBox={`0 0 ${held.width} ${held.height}`} aria-hidden>
+        <img src={url} alt="The photo of the monitor" className="real-shown" draggable={false} />
+        <svg className="real-crosses" viewBox={`0 0 ${held.width} ${held.height}`} aria-hidden>
           {corners.map(([x, y]) => (
-            <circle key={`${x} ${y}`} cx={x} cy={y} r={held.width / 90} className="fit-corner" />
+            <circle key={`${x} ${y}`} cx={x} cy={y} r={held.width / 90} className="real-corner" />
           ))}
         </svg>
       </div>
@@ -81,7 +80,7 @@ export function Corners({
           {fault}
         </p>
       )}
-      <p className="fit-options">
+      <p className="real-options">
         {corners.length > 0 && (
           <Button size="small" onClick={() => setCorners([])}>
             Begin again

@@ -1,10 +1,18 @@
 /** The real picture of a head on this device: held with what was clicked in it, whatever page is opened in between. */
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { type HeldPicture, dropPicture, heldPicture, holdPicture } from "../../../keep/fitPictures";
-import { scaleDown } from "../../../ui/photos/scaleDown";
+import { type HeldFor, type HeldPicture, dropPicture, heldPicture, holdPicture } from "../keep/heldPictures";
+import { scaleDown } from "../ui/photos/scaleDown";
+import { asEvidence } from "./asEvidence";
 
 /** The largest file that is opened, bytes: a larger one is no snapshot. */
 const LARGEST = 40 * 1024 * 1024;
+
+/** What is known of a picture as it comes. */
+export interface Taken {
+  from: string;
+  at?: string;
+  clockOffS?: number | null;
+}
 
 export interface RealPicture {
   held: HeldPicture | null;
@@ -17,22 +25,24 @@ export interface RealPicture {
   /** Whether another picture is on its way: what is clicked in this one meanwhile would go with it. */
   coming: boolean;
   /** Takes a picture as it came, in place of the one before. */
-  take(file: Blob, from: string): Promise<void>;
+  take(file: Blob, taken: Taken): Promise<void>;
   /** Waits for work that ends in another picture. */
   awaits(work: () => Promise<void>): Promise<void>;
   say(fault: string): void;
 }
 
-export function useRealPicture(site: string, camera: string, head: string): RealPicture {
+/** As evidence (`prove`) a picture is kept to its last byte; to aim by it, it is made small. */
+export function useRealPicture(site: string, camera: string, head: string, held_for: HeldFor = "fit"): RealPicture {
   const [held, setHeld] = useState<HeldPicture | null>(null);
   const [fault, say] = useState("");
+  const key = useMemo(() => ({ held: held_for, site, camera, head }), [held_for, site, camera, head]);
   useEffect(() => {
     let here = true;
-    void heldPicture(site, camera, head).then((found) => here && setHeld((now) => now ?? found));
+    void heldPicture(key).then((found) => here && setHeld((now) => now ?? found));
     return () => {
       here = false;
     };
-  }, [site, camera, head]);
+  }, [key]);
   const blob = held?.blob ?? null;
   const url = useMemo(() => blob && URL.createObjectURL(blob), [blob]);
   useEffect(
@@ -44,16 +54,16 @@ export function useRealPicture(site: string, camera: string, head: string): Real
   const put = useCallback(
     (next: HeldPicture): void => {
       setHeld(next);
-      void holdPicture(site, camera, head, next).then(
+      void holdPicture(key, next).then(
         (room) => room || say("This device has no room for the picture: it is here until this page is left."),
       );
     },
-    [site, camera, head],
+    [key],
   );
   const drop = useCallback((): void => {
     setHeld(null);
-    void dropPicture(site, camera, head);
-  }, [site, camera, head]);
+    void dropPicture(key);
+  }, [key]);
   const [coming, setComing] = useState(0);
   const awaits = useCallback(async (work: () => Promise<void>): Promise<void> => {
     setComing((now) => now + 1);
@@ -64,7 +74,7 @@ export function useRealPicture(site: string, camera: string, head: string): Real
     }
   }, []);
   const take = useCallback(
-    async (file: Blob, from: string): Promise<void> => {
+    async (file: Blob, taken: Taken): Promise<void> => {
       say("");
       if (file.size > LARGEST) {
         say("This file is larger than 40 MB: take a snapshot, or a photo of the monitor.");
@@ -72,14 +82,19 @@ export function useRealPicture(site: string, camera: string, head: string): Real
       }
       await awaits(async () => {
         try {
-          const { blob: small, width, height } = await scaleDown(file, true);
-          put({ blob: small, width, height, from, corners: null, points: [] });
+          const picture = held_for === "prove" ? await asEvidence(file) : await made(file);
+          put({ at: new Date().toISOString(), ...picture, ...taken, corners: null, points: [] });
         } catch (error) {
           say(`It ${error instanceof Error ? error.message : String(error)}.`);
         }
       });
     },
-    [put, awaits],
+    [put, awaits, held_for],
   );
   return { held, url, fault, put, drop, coming: coming > 0, take, awaits, say };
+}
+
+async function made(file: Blob): Promise<Pick<HeldPicture, "blob" | "width" | "height">> {
+  const { blob, width, height } = await scaleDown(file, true);
+  return { blob, width, height };
 }

@@ -1,12 +1,22 @@
 /** Where the real picture comes from: the phone's own camera, a file, the camera's address, the stand-in. */
 import { Input } from "antd";
 import { useRef, useState } from "react";
-import { takeSnapshot, takeStandIn, turnStandIn } from "../../../device/cameraPicture";
-import type { Camera, CameraHead, SiteFile } from "../../../core/types";
-import { Button, Switch } from "../../../ui/controls";
+import { type Snapped, takeSnapshot, takeStandIn, turnStandIn } from "../device/cameraPicture";
+import type { Camera, CameraHead, SiteFile } from "../core/types";
+import { Button, Select, Switch } from "../ui/controls";
 import type { RealPicture } from "./realPicture";
+import "./pictures.css";
 
 export const STAND_IN = "the stand-in";
+/** What the stand-in can be told to be, for trying out. */
+const ORDERS: { value: string; label: string }[] = [
+  { value: "", label: "as it hangs" },
+  { value: "turned=1.5", label: "knocked, 1.5° to the right" },
+  { value: "dirty=0.45", label: "a dirty cover" },
+  { value: "overgrown=0.14", label: "grown over from above" },
+  { value: "blurred=3", label: "out of focus" },
+  { value: "clock=7", label: "its clock 7 min fast" },
+];
 const NO_TURN = { pan: "0", tilt: "0", roll: "0", zoom: "1" };
 
 export function Sources({
@@ -14,30 +24,47 @@ export function Sources({
   camera,
   head,
   real,
+  evidence,
 }: {
   site: SiteFile;
   camera: Camera;
   head: CameraHead;
   real: RealPicture;
+  /** As evidence: by day or by night as is said there; not a byte is changed. */
+  evidence?: {
+    night: boolean;
+    /** Whether the stand-in has this view: it knows heads, and none of their presets. */
+    standIn: boolean;
+  };
 }) {
   const photo = useRef<HTMLInputElement>(null);
   const file = useRef<HTMLInputElement>(null);
   const [asks, setAsks] = useState(false);
   const busy = real.coming;
-  const [night, setNight] = useState(false);
-  const taking = (from: string, get: () => Promise<Blob>): Promise<void> =>
+  const [own, setOwn] = useState(false);
+  const night = evidence?.night ?? own;
+  const [order, setOrder] = useState("");
+  const [tried, setTried] = useState(real.held?.from === STAND_IN);
+  const as_it_is = evidence !== undefined;
+  const taking = (from: string, get: () => Promise<Snapped>): Promise<void> =>
     real.awaits(async () => {
       real.say("");
       try {
-        await real.take(await get(), from);
+        const { blob, clockOffS } = await get();
+        await real.take(blob, { from, clockOffS });
       } catch (error) {
         real.say(error instanceof Error ? error.message : String(error));
       }
     });
-  const standIn = (): Promise<void> => taking(STAND_IN, () => takeStandIn(site, camera.id, head.id, night));
+  const standIn = (): Promise<void> => {
+    setTried(true);
+    return taking(STAND_IN, () =>
+      takeStandIn({ site, camera: camera.id, head: head.id, night, as_it_is, faults: order ? [order] : [] }),
+    );
+  };
   return (
-    <section aria-label="Where the picture comes from" className="fit-sources">
-      <div className="fit-source-buttons">
+    <section aria-label="Where the picture comes from" className="real-sources">
+      <div className="real-source-buttons">
         <Button type={real.held ? "default" : "primary"} onClick={() => photo.current?.click()}>
           Photo
         </Button>
@@ -45,12 +72,16 @@ export function Sources({
         <Button aria-expanded={asks} onClick={() => setAsks(!asks)}>
           Its address
         </Button>
-        <Button loading={busy} onClick={() => void standIn()}>
-          Stand-in
-        </Button>
-        <label className="switch-line">
-          <Switch size="small" checked={night} onChange={setNight} /> by night
-        </label>
+        {evidence?.standIn !== false && (
+          <Button loading={busy} onClick={() => void standIn()}>
+            Stand-in
+          </Button>
+        )}
+        {!evidence && (
+          <label className="switch-line">
+            <Switch size="small" checked={night} onChange={setOwn} /> by night
+          </label>
+        )}
       </div>
       <input
         ref={photo}
@@ -69,16 +100,26 @@ export function Sources({
         data-testid="fit-file"
         onChange={(event) => chosen(event, real, "a file")}
       />
-      {asks && <Address camera={camera} busy={busy} take={(get) => void taking("its address", get)} />}
+      {asks && (
+        <Address camera={camera} busy={busy} asItIs={as_it_is} take={(get) => void taking("its address", get)} />
+      )}
+      {as_it_is && tried && (
+        <label className="switch-line">
+          The stand-in is
+          <Select size="small" value={order} onChange={setOrder} options={ORDERS} aria-label="The stand-in is" />
+        </label>
+      )}
       {real.held && (
         <p className="fine">
-          From {real.held.from}. It stays on this device only.{" "}
+          From {real.held.from}. It stays on this device {evidence ? "until you keep it" : "only"}.{" "}
           <button type="button" className="link" onClick={real.drop}>
             Throw it away
           </button>
         </p>
       )}
-      {real.held?.from === STAND_IN && <TurnStandIn camera={camera} head={head} again={standIn} real={real} />}
+      {!as_it_is && real.held?.from === STAND_IN && (
+        <TurnStandIn camera={camera} head={head} again={standIn} real={real} />
+      )}
     </section>
   );
 }
@@ -86,10 +127,20 @@ export function Sources({
 function chosen(event: React.ChangeEvent<HTMLInputElement>, real: RealPicture, from: string): void {
   const file = event.target.files?.[0];
   event.target.value = "";
-  if (file) void real.take(file, from);
+  if (file) void real.take(file, { from, at: new Date(file.lastModified).toISOString() });
 }
 
-function Address({ camera, busy, take }: { camera: Camera; busy: boolean; take(get: () => Promise<Blob>): void }) {
+function Address({
+  camera,
+  busy,
+  asItIs,
+  take,
+}: {
+  camera: Camera;
+  busy: boolean;
+  asItIs: boolean;
+  take(get: () => Promise<Snapped>): void;
+}) {
   const [user, setUser] = useState("");
   const [password, setPassword] = useState("");
   const device = camera.device;
@@ -103,7 +154,7 @@ function Address({ camera, busy, take }: { camera: Camera; busy: boolean; take(g
     );
   const port = device?.picture_port ?? 80;
   return (
-    <div className="fit-address">
+    <div className="real-address">
       <span className="figure">
         {address}:{port}
         {path}
@@ -129,7 +180,7 @@ function Address({ camera, busy, take }: { camera: Camera; busy: boolean; take(g
         type="primary"
         loading={busy}
         onClick={() => {
-          take(() => takeSnapshot({ address, port, path, ...(user ? { user, password } : {}) }));
+          take(() => takeSnapshot({ address, port, path, as_it_is: asItIs, ...(user ? { user, password } : {}) }));
           setPassword("");
         }}
       >
@@ -183,7 +234,7 @@ function TurnStandIn({
     </label>
   );
   return (
-    <div className="fit-turn" role="group" aria-label="Turn the stand-in">
+    <div className="real-turn" role="group" aria-label="Turn the stand-in">
       {field("pan", "right, °")}
       {field("tilt", "down, °")}
       {field("roll", "clockwise, °")}
