@@ -293,9 +293,8 @@ fn the_guide_has_the_limits_with_their_ranges() {
     // Each limit is one of the settings, or one of the uncertainties beside them, and stands in its range.
     for limit in limits {
         let field = limit["field"].as_str().unwrap();
-        let usual = [&guide["rules"][field], &guide["rules"]["uncertainties"][field], &guide["wiring"][field]]
-            .into_iter()
-            .find_map(Value::as_f64);
+        let held = [&guide["rules"], &guide["rules"]["uncertainties"], &guide["wiring"], &guide["proving"]];
+        let usual = held.into_iter().find_map(|settings| settings[field].as_f64());
         let usual = usual.unwrap_or_else(|| panic!("{field} has no usual value"));
         assert!(limit["least"].as_f64().unwrap() <= usual && usual <= limit["most"].as_f64().unwrap(), "{field}");
     }
