@@ -71,7 +71,7 @@ export function Overlay({ site, size, under, real, coming = false, testId, middl
   };
   return (
     <>
-      <div className="real-scroll">
+      <div className="real-scroll" role="group" aria-label="The picture" tabIndex={0}>
         <div
           ref={frame}
           className={`real-frame real-look-${look}${onClick ? "" : " real-still"}`}
