@@ -134,7 +134,7 @@ export function HeadPictures({ site, looked, settled }: { site: SiteFile; looked
         />
         <p className="fine prove-hash">
           {held?.name
-            ? `Kept as it came${held.changed ? ` (${held.changed})` : ""}: SHA-256 ${held.name.slice(0, 16)}… ${wide} px wide`
+            ? `As it came${held.changed ? ` (${held.changed})` : ""}: SHA-256 ${held.name.slice(0, 16)}… ${wide} px wide`
             : later
               ? `The last one, ${when(later.at)}`
               : reference

@@ -254,7 +254,7 @@ function OneTest({
         )}
         {held?.name && (
           <p className="fine prove-hash">
-            Kept as it came{held.changed ? ` (${held.changed})` : ""}: SHA-256 {held.name.slice(0, 16)}…
+            As it came{held.changed ? ` (${held.changed})` : ""}: SHA-256 {held.name.slice(0, 16)}…
           </p>
         )}
       </section>
