@@ -460,7 +460,7 @@ fn upkeep(file: &SiteFile) -> Vec<String> {
     let every = |months: f64| if months == 1.0 { "every month".to_owned() } else { format!("every {months} months") };
     let mut said = vec![
         format!(
-            "Covers outdoors are wiped {}, twice as often in a yard or by a road: dirt shows first at night.",
+            "Covers outdoors are wiped {}, twice as often in a yard: dirt shows first at night.",
             every(rules.cover_months)
         ),
         format!("The cameras' pictures are compared with the ones kept at hand-over {}.", every(rules.pictures_months)),
