@@ -1,5 +1,5 @@
 /** The walk test at one target: the picture with what the plan has there, two marks or a plate or a word, and what that proves. */
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { type Asked, useAnswer } from "../../core/useAsked";
 import type {
   Camera,
@@ -335,11 +335,16 @@ function TryForm({
   const proof = how && hung.value ? proofOf({ promise, head_ref, night, how, hung: hung.value, by: surveyor }) : null;
   // Asked with the same words as long as the same is meant: what it is called and when come as it is kept.
   const told = useAnswer(site, proof && { ask: "try_out", proof }, { by: "surveyor", keeps: true });
+  const keeping = useRef(false);
   const keep = async (said: ProofHow): Promise<void> => {
     setFault("");
-    if (!hung.value) return;
+    // A second press while the picture is being put away keeps nothing twice.
+    if (!hung.value || keeping.current) return;
     const { held } = real;
-    if (held && !(await keepEvidence(id, held))) {
+    keeping.current = true;
+    const room = held === null || (await keepEvidence(id, held));
+    keeping.current = false;
+    if (!room) {
       setFault("This device has no room for the picture: nothing was kept.");
       return;
     }
