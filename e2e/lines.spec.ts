@@ -2,7 +2,7 @@
 import { type Page, expect, test } from "@playwright/test";
 import { Aim } from "./support/aim";
 import { OwnServer } from "./support/own";
-import { DOOR, Phone, drawCode } from "./support/phone";
+import { DOOR, Phone, drawCode, onDevice } from "./support/phone";
 
 const own = new OwnServer(8187, ["--share", "--share-address", DOOR, "--share-port", "8197"]);
 test.beforeAll(() => own.start());
@@ -44,9 +44,7 @@ test("with the network cut five lines are taken in under six taps each; at the d
   const phone = await Phone.start(true);
   const there = await phone.context.newPage();
   await phone.pair(there, code, "Survey phone");
-  await there.evaluate(async () => {
-    await navigator.serviceWorker.ready;
-  });
+  await onDevice(there);
   await phone.context.setOffline(true);
 
   // A new home.

@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
 import { Aim, ROOT, type Site } from "./support/aim";
 import { OwnServer } from "./support/own";
+import { onDevice } from "./support/phone";
 
 test.use({ serviceWorkers: "allow", viewport: { width: 390, height: 844 }, hasTouch: true });
 
@@ -39,10 +40,7 @@ test("a site opens, is surveyed and re-aimed without a server; later all is ther
   await page.goto(`${own.address}/#/site/${id}`);
   let aim = new Aim(page);
   await expect(aim.verdict).toHaveText(/kept|tight|broken|unknown/);
-  // The application itself stands on this device.
-  await page.evaluate(async () => {
-    await navigator.serviceWorker.ready;
-  });
+  await onDevice(page);
   const before = await asked<Revision>(`/api/sites/${id}`);
   await page.close();
   await own.stop();
@@ -117,4 +115,20 @@ test("a site opens, is surveyed and re-aimed without a server; later all is ther
   const back = await asked<Revision>(`/api/sites/${id}`);
   expect(back.number).toBe(after.number + 1);
   expect(back.site).toEqual(before.site);
+});
+
+test("the application is put on the device though one of its parts does not come at first", async ({ context }) => {
+  let failed = 0;
+  await context.route(/mark\.svg/, (route) =>
+    route.request().serviceWorker() !== null && failed++ < 2 ? route.abort() : route.continue(),
+  );
+  const page = await context.newPage();
+  await page.goto(own.address);
+  await onDevice(page);
+  expect(failed).toBeGreaterThan(2);
+  await page.close();
+  await own.stop();
+  const cold = await context.newPage();
+  await cold.goto(own.address);
+  await expect(cold.getByText("The server does not answer", { exact: true })).toBeVisible();
 });

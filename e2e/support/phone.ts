@@ -42,3 +42,10 @@ export async function drawCode(desk: Page): Promise<string> {
   await expect(desk.getByRole("img", { name: "Code to scan" })).toBeVisible();
   return (await desk.getByTestId("pairing-url").textContent())?.trim() ?? "";
 }
+
+/** Waits until the application itself stands on a device, and no longer than an expectation: a worker that never comes is said so. */
+export async function onDevice(page: Page): Promise<void> {
+  const state = (): Promise<string | undefined> =>
+    page.evaluate(async () => (await navigator.serviceWorker.getRegistration())?.active?.state);
+  await expect.poll(state, { message: "the application stands on this device" }).toBe("activated");
+}

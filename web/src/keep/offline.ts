@@ -2,6 +2,7 @@
 import { registerSW } from "virtual:pwa-register";
 import { create } from "zustand";
 import { useDoor } from "./door";
+import { keepInstalling } from "./installing";
 
 interface Offline {
   /** Whether the application itself stands on this device. */
@@ -19,10 +20,16 @@ export const useOffline = create<Offline>(() => ({
 /** Installs it. A newer version waits until somebody takes it: what is open must not lose its parts under the hand. */
 export function workOffline(): void {
   if (!("serviceWorker" in navigator)) return;
+  const installing = keepInstalling({
+    workers: navigator.serviceWorker,
+    url: "/sw.js",
+    // A browser that does not trust the certificate keeps nothing for when the network is gone.
+    onRefused: () => useDoor.setState({ trusted: location.protocol !== "https:" }),
+  });
   const renew = registerSW({
     onOfflineReady: () => useOffline.setState({ ready: true }),
-    // A browser that does not trust the certificate keeps nothing for when the network is gone.
-    onRegisterError: () => useDoor.setState({ trusted: location.protocol !== "https:" }),
+    onRegisteredSW: (_, registration) => installing.registered(registration),
+    onRegisterError: installing.failed,
     onNeedRefresh: () => useOffline.setState({ renew: () => void renew(true) }),
   });
   void navigator.serviceWorker.ready.then(() => useOffline.setState({ ready: true }));
