@@ -181,9 +181,13 @@ test("the aiming sheet says where corners must sit, and the view is saved as a p
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
-  await page.getByRole("button", { name: "More for the picture" }).click();
-  await page.getByRole("menuitem", { name: "Aiming sheet" }).click();
   const sheet = page.getByRole("main", { name: "Aiming sheet" });
+  // A menu that opens while the picture is still being filled may close again under the pointer: it is opened once more.
+  await expect(async () => {
+    await page.getByRole("button", { name: "More for the picture" }).click({ timeout: 5_000 });
+    await page.getByRole("menuitem", { name: "Aiming sheet" }).click({ timeout: 5_000 });
+    await expect(sheet).toBeVisible({ timeout: 5_000 });
+  }).toPass();
   await expect(sheet).toHaveAttribute("data-ready", "true");
   const card = page.getByTestId("card-c4");
   await expect(card).toContainText("3.60 m");
