@@ -122,3 +122,39 @@ test("what is changed while the server is away, and meanwhile elsewhere, is all 
   await expect(page.getByText("wrong.csv was not brought in, nothing was changed")).toBeVisible();
   expect(await names()).toEqual(["Away turret", "Desk bullet"]);
 });
+
+test("a part of one's own is entered, refused where it makes no sense, and hung before the generic ones", async ({
+  page,
+  request,
+}) => {
+  await page.goto("/#/cameras");
+  await page.getByRole("button", { name: "New part" }).click();
+  const form = page.getByRole("form", { name: "Part of a mount" });
+  await form.getByLabel("Name").fill("Our wall arm, 300 mm");
+  await form.getByLabel("Sort").selectOption("arm");
+  await form.getByLabel("Weight").fill("-1");
+  await expect(form.getByRole("status")).toContainText("Weight");
+  await expect(form.getByRole("button", { name: "Keep it" })).toBeDisabled();
+  await form.getByLabel("Weight").fill("1,1");
+  await form.getByLabel("Carries").fill("15");
+  await form.getByLabel("Brings the camera out").fill("0.3");
+  await form.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByTestId("own-part")).toContainText("Our wall arm, 300 mm");
+  await expect(page.getByTestId("own-part")).toContainText("arm, 1.1 kg, carries 15 kg");
+  await expect(page.getByText("On this device; it is sent when the server answers")).toBeHidden();
+
+  // Hung: the camera comes out by as much as it reaches.
+  const id = await keep(request);
+  await page.goto(`/#/site/${id}/fit`);
+  await page.getByTestId("camera-c4").press("Enter");
+  await page.getByTestId("tool-mount").click();
+  const before = (await kept(request, id)).site.cameras[3]?.position ?? [0, 0];
+  await page.getByRole("combobox", { name: "Add a part" }).click();
+  await page.locator(".ant-select-dropdown:visible").getByText("Our wall arm, 300 mm").click();
+  await expect(page.getByRole("listitem").filter({ hasText: "Our wall arm, 300 mm" })).toBeVisible();
+  const moved = async (): Promise<number> => {
+    const now = (await kept(request, id)).site.cameras[3]?.position ?? [0, 0];
+    return Math.hypot(now[0] - before[0], now[1] - before[1]);
+  };
+  await expect.poll(moved).toBeCloseTo(0.3, 6);
+});

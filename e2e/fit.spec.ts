@@ -188,6 +188,52 @@ test("C3 goes from box to film by its card, the network cut in the middle, and i
   expect(JSON.stringify((await kept(request, id)).site)).not.toContain('password":');
 });
 
+/** Waits for so many more pictures of the stand-in, the last of them on the page. */
+async function pictures(page: Page, count: number): Promise<void> {
+  for (let left = count; left > 0; left--)
+    await page.waitForResponse((response) => response.url().endsWith("/api/stand-in/picture"));
+}
+
+test("a head is followed while it is turned: what was clicked once is not clicked again", async ({ page, request }) => {
+  const id = await keep(request);
+  await page.goto(`/#/site/${id}/fit/c3/h1`);
+  const designed = (await cameraOf(request, id, "c3")).heads[0];
+  if (!designed) throw new Error("no head");
+  // The stand-in hangs turned by 3° and rolled by 2°.
+  const hung: Hung = { pan: designed.pan_deg + 3, tilt: designed.tilt_deg, roll: (designed.roll_deg ?? 0) + 2 };
+  await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+  await expect(page.getByRole("img", { name: "The real picture" })).toBeVisible();
+  await expect(page.getByTestId("fit-frame")).toHaveAttribute("data-coming", "false");
+  await page.getByRole("button", { name: "Nearer" }).click();
+  await clickAll(page, request, "c3", hung, [2688, 1520]);
+  await page.getByRole("switch", { name: "Follow it while it is turned" }).click();
+  await expect(page.getByTestId("fit-follow")).toContainText("found again");
+  for (let round = 0; ; round++) {
+    expect(round).toBeLessThan(4);
+    const { right, down, clockwise } = await said(page);
+    if (right === 0 && down === 0 && clockwise === 0) break;
+    await page.getByRole("textbox", { name: "right, °" }).fill(String(right));
+    await page.getByRole("textbox", { name: "down, °" }).fill(String(down));
+    await page.getByRole("textbox", { name: "clockwise, °" }).fill(String(clockwise));
+    // The words follow by themselves: with the third picture from now one of after the turn has its crosses.
+    const turned = pictures(page, 3);
+    await page.getByRole("button", { name: "Turn it" }).click();
+    hung.pan += right;
+    hung.tilt += down;
+    hung.roll += clockwise;
+    await turned;
+  }
+  expect(Math.abs(hung.pan - designed.pan_deg)).toBeLessThan(0.25);
+  expect(Math.abs(hung.tilt - designed.tilt_deg)).toBeLessThan(0.25);
+  expect(Math.abs(hung.roll - (designed.roll_deg ?? 0))).toBeLessThan(0.25);
+  await expect(page.getByTestId("fit-verdict")).toHaveAttribute("data-done", "true");
+  await page.getByRole("switch", { name: "Follow it while it is turned" }).click();
+  // A picture that was taken by itself has the crosses brought along with one press.
+  await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+  await page.getByRole("button", { name: "Bring the crosses along" }).click();
+  await expect(page.getByTestId("fit-verdict")).toHaveAttribute("data-done", "true");
+});
+
 test("another lens is named, and what was clicked is there after a reload", async ({ page, request }) => {
   const id = await keep(request);
   await page.goto(`/#/site/${id}/fit/c4/h1`);

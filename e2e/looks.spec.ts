@@ -3,6 +3,9 @@ import AxeBuilder from "@axe-core/playwright";
 import { type Page, expect, test } from "@playwright/test";
 import { Aim, demo, keep, saltpan, umber } from "./support/aim";
 
+// Each looks at a page of its own.
+test.describe.configure({ mode: "parallel" });
+
 /** No finding; contrast takes long and is the same at every width, so it can be left out, or be all that is looked at. */
 async function faultless(page: Page, contrast: "too" | "only" | "not" = "too"): Promise<void> {
   // Colours that are on their way from one theme to the other are nobody's contrast.
@@ -233,6 +236,24 @@ const SCREENS: Screen[] = [
     },
   },
   {
+    name: "a part of one's own",
+    async open(_, page) {
+      await page.goto("/#/cameras");
+      await page.getByRole("button", { name: "New part" }).click();
+      await expect(page.getByRole("form", { name: "Part of a mount" })).toBeVisible();
+    },
+  },
+  {
+    name: "pairs clicked in two pictures",
+    site: linked,
+    async open(aim, page, id) {
+      await aim.open(id);
+      await page.getByTestId("camera-c3").locator("circle.reach").first().click();
+      await page.getByRole("button", { name: "Click them in the pictures" }).click();
+      await expect(page.getByTestId("pairs-next")).toBeVisible();
+    },
+  },
+  {
     name: "the card of a camera",
     async open(_, page, id) {
       await page.goto(`/#/site/${id}/fit/c3`);
@@ -343,6 +364,15 @@ const SCREENS: Screen[] = [
   survey("readings", (page) => expect(page.getByText("Thumb rule")).toBeVisible()),
   survey("sheet"),
 ];
+
+/** The demo with every form, its PTZ pointed by a fixed view. */
+function linked(): object {
+  const site = umber();
+  const head = site.cameras.find(({ id }) => id === "c3")?.heads[0];
+  const pairs = [{ pixel: [1300, 1100], pan_deg: 10, tilt_deg: 20 }];
+  if (head) Object.assign(head, { pointed_by: { camera: "c4", head: "h1", pairs } });
+  return site;
+}
 
 /** The demo with a picture of one camera kept. */
 function handedOver(): object {

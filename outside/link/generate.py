@@ -1,5 +1,6 @@
 """Pairs of what a fixed view and a turned head both see, for crates/core/tests/link.rs. The pixels come from OpenCV's projectPoints; pan
-and tilt are read off a head whose place and scales differ from the drawing by known figures."""
+and tilt are read off a head whose place and scales differ from the drawing by known figures. For crates/core/tests/centred.rs the same things
+stand somewhere in the turned head's own picture while it looks elsewhere."""
 
 import json
 import pathlib
@@ -18,7 +19,14 @@ def axes(pan, tilt):
     return np.stack([right, np.cross(forward, right), forward])
 
 
+def pixel_of(look, direction):
+    rvec, _ = cv2.Rodrigues(look)
+    pixel, _ = cv2.projectPoints(direction.reshape(1, 1, 3), rvec, np.zeros(3), np.array([[FOCAL_PX, 0, W / 2], [0, FOCAL_PX, H / 2], [0, 0, 1.0]]), None)
+    return [float(x) for x in pixel.reshape(2)]
+
+
 rng = np.random.default_rng(5)
+elsewhere = np.random.default_rng(6)
 cases = []
 for number in range(6):
     eye = np.array([rng.uniform(-3, 3), rng.uniform(-3, 3), rng.uniform(3, 6)])
@@ -43,8 +51,10 @@ for number in range(6):
         if not (0 <= u <= W and 0 <= v <= H):
             continue
         direction = own.T @ ((point - drawn - moved) / np.linalg.norm(point - drawn - moved))
-        pairs.append({"pixel": [float(u), float(v)], "pan_deg": float(np.degrees(np.arctan2(direction[0], direction[1])) % 360),
-                      "tilt_deg": float(-np.degrees(np.arcsin(direction[2]))), "point": [float(x) for x in point]})
+        own_pan, own_tilt = np.degrees(np.arctan2(direction[0], direction[1])) % 360, -np.degrees(np.arcsin(direction[2]))
+        stood = (own_pan + elsewhere.uniform(-18, 18)) % 360, own_tilt + elsewhere.uniform(-10, 10)
+        pairs.append({"pixel": [float(u), float(v)], "pan_deg": float(own_pan), "tilt_deg": float(own_tilt), "point": [float(x) for x in point],
+                      "stood": [float(x) for x in stood], "seen_at": pixel_of(axes(*stood), direction)})
     cases.append({"eye": eye.tolist(), "pan_deg": pan, "tilt_deg": tilt, "drawn": drawn.tolist(), "position": (drawn + moved).tolist(),
                   "pan_zero_deg": zero, "lean_deg": lean, "pairs": pairs})
 pathlib.Path(__file__).parent.joinpath("link.json").write_text(json.dumps(cases, indent=1) + "\n")

@@ -6,6 +6,7 @@ mod support;
 mod adjustment;
 mod by_night;
 mod catalogue;
+mod centred;
 mod check_values;
 mod door;
 mod edge_match;

@@ -2,7 +2,7 @@
 
 use bright_angle_core::equipment::catalogue;
 use bright_angle_core::equipment::lens_facts::lens_facts;
-use bright_angle_core::equipment::stock::{MOST_MODELS, Stock};
+use bright_angle_core::equipment::stock::{MOST_MODELS, MOST_MOUNTS, Stock};
 use bright_angle_core::equipment::stock_csv::{read_csv, write_csv};
 use serde_json::{Value, json};
 
@@ -54,6 +54,41 @@ fn what_makes_no_sense_is_named_with_its_row() {
         })
         .collect();
     assert_eq!(stock(whole(json!(many))), "models");
+}
+
+#[test]
+fn parts_of_mounts_stand_beside_the_models_and_make_sense_or_are_named() {
+    let arm = json!({"id": "own-1", "name": "Our arm, 300 mm", "kind": "arm", "weight_kg": 1.1, "carries_kg": 15.0,
+        "reach_m": 0.3, "forms": ["dome"], "price": 42.0});
+    let whole =
+        |mounts: Value| json!({"format": "bright-angle/catalogue", "version": 1, "models": [], "mounts": mounts});
+    let stock = Stock::parse(&whole(json!([arm])).to_string()).unwrap();
+    assert_eq!(stock.mounts[0].reach_m, 0.3);
+    assert_eq!(serde_json::to_value(&stock).unwrap(), whole(json!([arm])));
+    // A catalogue without any is as it was before there were parts.
+    assert!(!serde_json::to_string(&Stock::default()).unwrap().contains("mounts"));
+    let refused = |field: &str, value: Value| {
+        let mut other = arm.clone();
+        other["id"] = json!("own-2");
+        other["name"] = json!("Another");
+        other[field] = value;
+        Stock::parse(&whole(json!([arm, other])).to_string()).unwrap_err()[0].path.clone()
+    };
+    assert_eq!(refused("name", json!("Our arm, 300 mm")), "mounts[1].name");
+    assert_eq!(refused("id", json!("own-1")), "mounts[1].id");
+    assert_eq!(refused("id", json!("")), "mounts[1].id");
+    assert_eq!(refused("weight_kg", json!(-1)), "mounts[1].weight_kg");
+    assert_eq!(refused("reach_m", json!(21)), "mounts[1].reach_m");
+    assert_eq!(refused("price", json!(-0.5)), "mounts[1].price");
+    let many: Vec<Value> = (0..=MOST_MOUNTS)
+        .map(|n| {
+            let mut part = arm.clone();
+            part["id"] = json!(format!("own-{n}"));
+            part["name"] = json!(format!("Arm {n}"));
+            part
+        })
+        .collect();
+    assert_eq!(Stock::parse(&whole(json!(many)).to_string()).unwrap_err()[0].path, "mounts");
 }
 
 #[test]

@@ -2,6 +2,7 @@
 
 use bright_angle::picture::pixels;
 use bright_angle_core::file::{Compared, ProvingRules};
+use bright_angle_core::prove::carried::carried;
 use bright_angle_core::prove::compare::compare;
 use bright_angle_core::prove::shot::Shot;
 use serde::Deserialize;
@@ -34,8 +35,50 @@ fn shot(name: &str) -> Shot {
     Shot { width: image.width() as usize, height: image.height() as usize, rgb: image.into_raw() }
 }
 
+/// Points of pictures, and where OpenCV put them (outside/compare/points.py).
+#[derive(Deserialize)]
+struct Carried {
+    before: String,
+    after: String,
+    points: Vec<([f64; 2], [f64; 2])>,
+}
+
 fn compared(before: &Shot, after: &Shot) -> Compared {
     compare(before, after, 60.0, &ProvingRules::default()).unwrap()
+}
+
+#[test]
+fn points_are_found_again_where_opencv_put_them_or_not_at_all() {
+    let cases: Vec<Carried> =
+        serde_json::from_str(&std::fs::read_to_string(folder().join("points.json")).unwrap()).unwrap();
+    let (mut could, mut off) = (0, Vec::new());
+    for case in &cases {
+        let (before, after) = (shot(&case.before), shot(&case.after));
+        let from: Vec<[f64; 2]> = case.points.iter().map(|(from, _)| *from).collect();
+        for (told, (_, to)) in carried(&before, &after, 60.0, &from).unwrap().iter().zip(&case.points) {
+            // What turned out of the picture, or to its very edge, has no block there.
+            could += usize::from((30.0..610.0).contains(&to[0]) && (30.0..330.0).contains(&to[1]));
+            off.extend(told.map(|told| (told[0] - to[0]).hypot(told[1] - to[1])));
+        }
+    }
+    off.sort_by(f64::total_cmp);
+    let near = off.iter().filter(|off| **off < 0.6).count();
+    // A smooth wall and the fur of a cat have little to hold on to in places: there a few are found a little beside.
+    assert!(could > 60 && off.len() * 2 > could, "{} of {could}", off.len());
+    assert!(near * 20 >= off.len() * 19, "{near} of {}: {off:?}", off.len());
+    assert!(off.iter().all(|off| *off < 3.0), "{off:?}");
+}
+
+#[test]
+fn points_of_another_picture_are_found_nowhere() {
+    let told = carried(&shot("coffee.jpg"), &shot("brick.jpg"), 60.0, &[[320.0, 180.0], [100.0, 90.0]]).unwrap();
+    assert_eq!(told, [None, None]);
+    let small = Shot { width: 320, height: 180, rgb: vec![0; 3 * 320 * 180] };
+    assert_eq!(carried(&shot("coffee.jpg"), &small, 60.0, &[]).unwrap_err().path, "later");
+    // A point outside of the picture, and one that is none.
+    let told = carried(&shot("coffee.jpg"), &shot("coffee.jpg"), 60.0, &[[-50.0, 10.0], [f64::NAN, 180.0], [9e9, 9e9]])
+        .unwrap();
+    assert_eq!(told, [None, None, None]);
 }
 
 #[test]

@@ -7,6 +7,7 @@ use bright_angle_core::file::{Model, ProvingRules, read_json};
 use bright_angle_core::judge::Session;
 use bright_angle_core::offer::asked::{OfferAsk, answer};
 use bright_angle_core::offer::fewest::Waiting;
+use bright_angle_core::prove::carried::carried;
 use bright_angle_core::prove::compare::compare as core_compare;
 use bright_angle_core::prove::shot::Shot;
 use bright_angle_core::wire::route::{RouteWish, route as core_route};
@@ -54,11 +55,30 @@ pub fn compare(
     limits: &str,
 ) -> Result<String, String> {
     let limits: ProvingRules = read_json(limits).map_err(refused)?;
-    let shot = |rgba: &[u8], width: usize| {
-        let rgb: Vec<u8> = rgba.chunks_exact(4).flat_map(|pixel| [pixel[0], pixel[1], pixel[2]]).collect();
-        Shot { width, height: rgb.len() / 3 / width.max(1), rgb }
-    };
     let found = core_compare(&shot(reference, reference_width), &shot(later, later_width), hfov_deg, &limits);
+    written(&found.map_err(|fault| refused(vec![fault]))?)
+}
+
+fn shot(rgba: &[u8], width: usize) -> Shot {
+    let rgb: Vec<u8> = rgba.chunks_exact(4).flat_map(|pixel| [pixel[0], pixel[1], pixel[2]]).collect();
+    Shot { width, height: rgb.len() / 3 / width.max(1), rgb }
+}
+
+/// Where points of the first picture, `[u, v]` in its pixels, lie in the later one; null for one that is not found again.
+///
+/// # Errors
+/// Pictures that cannot be compared.
+#[wasm_bindgen]
+pub fn carry(
+    first: &[u8],
+    first_width: usize,
+    later: &[u8],
+    later_width: usize,
+    hfov_deg: f64,
+    points: &str,
+) -> Result<String, String> {
+    let points: Vec<[f64; 2]> = read_json(points).map_err(refused)?;
+    let found = carried(&shot(first, first_width), &shot(later, later_width), hfov_deg, &points);
     written(&found.map_err(|fault| refused(vec![fault]))?)
 }
 

@@ -3,10 +3,13 @@ import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import type { Model } from "../core/types";
 import { changeCatalogue, refresh, useOwnCatalogue } from "../keep/ownCatalogue";
 import { Masthead } from "../ui/Masthead";
+import { formWord } from "../ui/words";
 import { FilesOf } from "./FilesOf";
 import { ModelForm } from "./ModelForm";
 import { SheetReader } from "./SheetReader";
-import { type Draft, draftOf } from "./draft";
+import { MyParts } from "./MyParts";
+import { draftOf } from "./draft";
+import type { Draft } from "./typed";
 import "./catalogue.css";
 
 /** So many are shown; a search finds the others. */
@@ -111,19 +114,20 @@ export function CataloguePage() {
           ))}
         </ul>
         {found.length > SHOWN && <p className="hint">{found.length - SHOWN} more: say more of what is sought.</p>}
+        <MyParts parts={stock.mounts ?? []} />
       </main>
     </>
   );
 }
 
 const textOf = (model: Model): string =>
-  [model.name, model.form.replace("_", " "), model.ip, model.ik, model.back_box].join(" ").toLowerCase();
+  [model.name, formWord(model.form), model.ip, model.ik, model.back_box].join(" ").toLowerCase();
 
 function inShort(model: Model): string {
   const { lens, sensor } = model;
   const zoom = lens.focal_max_mm > lens.focal_min_mm;
   return [
-    model.form.replace("_", " "),
+    formWord(model.form),
     `${((sensor.width_px * sensor.height_px) / 1e6).toFixed(0)} MP`,
     zoom ? `${lens.focal_min_mm}–${lens.focal_max_mm} mm` : `${lens.focal_min_mm} mm`,
     model.ip,

@@ -5,6 +5,12 @@ import type { Stock } from "../core/types";
 import { saveFile } from "../keep/files";
 import { changeCatalogue } from "../keep/ownCatalogue";
 
+/** What stands there with what is brought: one of the same name takes its place. */
+function joined<Named extends { name: string }>(held: Named[], brought: Named[]): Named[] {
+  const names = new Set(brought.map(({ name }) => name));
+  return [...held.filter(({ name }) => !names.has(name)), ...brought];
+}
+
 export function FilesOf({ stock }: { stock: Stock }) {
   const input = useRef<HTMLInputElement>(null);
   const [fault, setFault] = useState("");
@@ -13,14 +19,13 @@ export function FilesOf({ stock }: { stock: Stock }) {
     try {
       const text = await file.text();
       const table = !text.trimStart().startsWith("{");
-      const models = table
-        ? await askAnywhere({ ask: "read_models", csv: text })
-        : (await askAnywhere({ ask: "read_stock", text })).models;
-      const brought = new Map(models.map((model) => [model.name, model]));
-      await changeCatalogue(`Bring in ${file.name}`, (held) => ({
-        ...held,
-        models: [...held.models.filter(({ name }) => !brought.has(name)), ...models],
-      }));
+      const { models, mounts = [] } = table
+        ? { models: await askAnywhere({ ask: "read_models", csv: text }) }
+        : await askAnywhere({ ask: "read_stock", text });
+      await changeCatalogue(`Bring in ${file.name}`, (held) => {
+        const parts = joined(held.mounts ?? [], mounts);
+        return { ...held, models: joined(held.models, models), ...(parts.length > 0 ? { mounts: parts } : {}) };
+      });
     } catch (error) {
       setFault(`${file.name} was not brought in, nothing was changed: ${(error as Error).message}`);
     }
@@ -49,7 +54,7 @@ export function FilesOf({ stock }: { stock: Stock }) {
           if (file) void bringIn(file);
         }}
       />
-      {stock.models.length > 0 && (
+      {stock.models.length + (stock.mounts?.length ?? 0) > 0 && (
         <>
           <button type="button" className="plain-button" onClick={() => void takeOut("csv")}>
             Save as CSV

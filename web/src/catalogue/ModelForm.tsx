@@ -6,7 +6,9 @@ import type { LensFacts, Model } from "../core/types";
 import { useSettings } from "../keep/settings";
 import { formatLength } from "../ui/length";
 import { shortPixels } from "../ui/words";
-import { type Draft, FIELDS, FORMS, modelOf } from "./draft";
+import { Fields } from "./Fields";
+import { FIELDS, modelOf } from "./draft";
+import type { Draft } from "./typed";
 
 interface Props {
   draft: Draft;
@@ -24,7 +26,6 @@ export function ModelForm({ draft: first, taken, save, remove, close }: Props) {
   const { facts, fault } = useLens(model);
   const twice = model !== null && taken.has(model.name);
   const wrong = "wrong" in made ? made.wrong : twice ? "another camera goes by this name" : fault;
-  const type = (field: string, text: string): void => setDraft({ ...draft, typed: { ...draft.typed, [field]: text } });
   return (
     <form
       className="model-form"
@@ -34,34 +35,7 @@ export function ModelForm({ draft: first, taken, save, remove, close }: Props) {
         if (model && wrong === "") save(model);
       }}
     >
-      <div className="model-fields">
-        {FIELDS.map(({ field, word, unit, kind, needed }) => (
-          <label key={field}>
-            <span>
-              {word}
-              {unit && <span className="fine"> {unit}</span>}
-            </span>
-            {kind === "form" ? (
-              <select value={draft.typed[field]} onChange={(event) => type(field, event.target.value)} required>
-                <option value="">—</option>
-                {FORMS.map((form) => (
-                  <option key={form} value={form}>
-                    {form.replace("_", " ")}
-                  </option>
-                ))}
-              </select>
-            ) : (
-              <input
-                value={draft.typed[field]}
-                maxLength={200}
-                inputMode={kind === "number" ? "decimal" : "text"}
-                placeholder={needed ? "needed" : "unknown"}
-                onChange={(event) => type(field, event.target.value)}
-              />
-            )}
-          </label>
-        ))}
-      </div>
+      <Fields fields={FIELDS} draft={draft} onType={setDraft} />
       {facts && <LensTable facts={facts} />}
       {wrong !== "" && (
         <p className="hint" role="status">

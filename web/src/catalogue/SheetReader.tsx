@@ -2,7 +2,8 @@
 import { useRef, useState } from "react";
 import type { Sheet } from "../core/types";
 import { READS_LONG, request } from "../keep/http";
-import { type Draft, FIELDS, draftOf } from "./draft";
+import { FIELDS, draftOf } from "./draft";
+import type { Draft } from "./typed";
 
 const WORDS = new Map<string, string>([
   ...FIELDS.map(({ field, word }): [string, string] => [field, word]),

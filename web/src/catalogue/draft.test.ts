@@ -1,8 +1,9 @@
 /** A model goes into a form and comes out of it as it was; what makes no sense is named. */
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import type { Model } from "../core/types";
+import type { Model, MountPart } from "../core/types";
 import { FIELDS, draftOf, modelOf } from "./draft";
+import { draftOfPart, partOf } from "./partDraft";
 
 // The models that ship: tests are run from the front end's folder.
 const SHIPPED = JSON.parse(readFileSync("../crates/core/data/catalogue.json", "utf8")) as Model[];
@@ -32,5 +33,19 @@ describe("a model's draft", () => {
     expect(modelOf({ from, typed: { ...typed, weight_kg: "0,75" } })).toMatchObject({ model: { weight_kg: 0.75 } });
     expect(modelOf({ from, typed: { ...typed, weight_kg: "" } })).not.toHaveProperty("model.weight_kg");
     expect(model.weight_kg).not.toBe(0.75);
+  });
+});
+
+describe("a part's draft", () => {
+  const PARTS = JSON.parse(readFileSync("../crates/core/data/mounts.json", "utf8")) as MountPart[];
+
+  it("gives back every part that ships", () => {
+    expect(PARTS.length).toBeGreaterThan(10);
+    for (const part of PARTS) expect(partOf(draftOfPart(part)), part.name).toEqual({ part });
+  });
+
+  it("names what is missing, and calls each new one by another id", () => {
+    expect(partOf(draftOfPart(null))).toEqual({ wrong: "Name is missing" });
+    expect(draftOfPart(null).from["id"]).not.toBe(draftOfPart(null).from["id"]);
   });
 });

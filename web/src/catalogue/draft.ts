@@ -1,5 +1,6 @@
 /** A model on the way to be one: its fields as they are typed. */
 import type { Model } from "../core/types";
+import { type Draft, type Field, asText, at, made, typedOf } from "./typed";
 
 /** The form's fields, each with the name of the model's field, its word, its unit and how it is read. */
 export const FIELDS = [
@@ -31,7 +32,7 @@ export const FIELDS = [
   { field: "alarm_outputs", word: "Alarm outputs", unit: "", kind: "number", needed: false },
   { field: "note", word: "Note", unit: "", kind: "text", needed: false },
   { field: "price", word: "Price", unit: "", kind: "number", needed: false },
-] as const;
+] as const satisfies Field[];
 
 export const FORMS = [
   "turret",
@@ -45,68 +46,21 @@ export const FORMS = [
   "multi_head",
 ] as const;
 
-export interface Draft {
-  /** What is typed, by field. */
-  typed: Record<string, string>;
-  /** The model that it came from: fields that the form does not show stay. */
-  from: Record<string, unknown>;
-}
-
-type Tree = Record<string, unknown>;
-
-const at = (model: Tree, field: string): unknown =>
-  field.split(".").reduce<unknown>((held, name) => (held as Tree | undefined)?.[name], model);
-
-const asText = (value: unknown): string =>
-  value === undefined || value === null
-    ? ""
-    : Array.isArray(value)
-      ? value.join(", ")
-      : value === true
-        ? "yes"
-        : value === false
-          ? "no"
-          : typeof value === "object"
-            ? ""
-            : (value as string | number | bigint).toString();
-
 /** The draft of a model, of a part of one, or of none. */
 export function draftOf(model: Model | Record<string, unknown> | null): Draft {
-  const from = (model ?? {}) as Tree;
-  const typed = Object.fromEntries(FIELDS.map(({ field }) => [field, asText(at(from, field))]));
+  const from = (model ?? {}) as Record<string, unknown>;
+  const typed = typedOf(from, FIELDS);
   // The range stands in one field, whichever way the model holds it.
   if (typed["infrared_m"] === "") typed["infrared_m"] = asText(at(from, "infrared.range_m"));
   return { typed, from };
 }
 
 /** The model that a draft makes, or the word of the field that is missing or makes no sense. */
-export function modelOf({ typed, from }: Draft): { model: Model } | { wrong: string } {
-  const model = structuredClone(from);
-  for (const { field, word, kind, needed } of FIELDS) {
-    const text = (typed[field] ?? "").trim();
-    const [outer = "", inner] = field.split(".");
-    const home = inner === undefined ? model : ((model[outer] ??= {}) as Tree);
-    const name = inner ?? outer;
-    if (text === "") {
-      if (needed) return { wrong: `${word} is missing` };
-      Reflect.deleteProperty(home, name);
-      continue;
-    }
-    const number = Number(text.replace(",", "."));
-    if (kind === "number" && !Number.isFinite(number)) return { wrong: `${word} is no number` };
-    home[name] =
-      kind === "number"
-        ? number
-        : kind === "yesno"
-          ? /^(y|1|true)/i.test(text)
-          : kind === "list"
-            ? text
-                .split(",")
-                .map((part) => part.trim())
-                .filter(Boolean)
-            : text;
-  }
-  const infrared = model["infrared"] as Tree | undefined;
+export function modelOf(draft: Draft): { model: Model } | { wrong: string } {
+  const read = made(draft, FIELDS);
+  if ("wrong" in read) return read;
+  const model = read.made;
+  const infrared = model["infrared"] as Record<string, unknown> | undefined;
   if (infrared && infrared["beam_deg"] !== undefined && model["infrared_m"] !== undefined) {
     infrared["range_m"] = model["infrared_m"];
     delete model["infrared_m"];

@@ -1096,6 +1096,9 @@ export interface components {
             /** @description The pan and tilt with which it looks at what a pixel of the fixed view shows. */
             point_through: components["schemas"]["PointedThrough"];
         } | {
+            /** @description The pan and tilt with which a turned head has in the middle what a pixel of its picture shows. */
+            centre: components["schemas"]["Centred"];
+        } | {
             /** @description A camera with its heads spread evenly. */
             spread: components["schemas"]["Camera"];
         } | {
@@ -1593,6 +1596,17 @@ export interface components {
             by?: number;
             /** @enum {string} */
             ask: "point_through";
+        } | {
+            /** @description The camera's id. */
+            camera: string;
+            /** @description The head's id. */
+            head: string;
+            /** @description How it stood when the picture was taken. */
+            stood: components["schemas"]["TurnedAt"];
+            /** @description The pixel, right and down from the top-left corner. */
+            pixel: number[];
+            /** @enum {string} */
+            ask: "centre";
         } | {
             /** @description The camera's id. */
             camera: string;
@@ -2330,6 +2344,19 @@ export interface components {
             says: string;
             /** @description The whole catalogue. */
             catalogue: components["schemas"]["Stock"];
+        };
+        /** @description Where a turned head looks so that it has something in the middle. */
+        Centred: {
+            /**
+             * Format: double
+             * @description Its pan, 0 to 360° on its own scale.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Its tilt, degrees below the horizontal on its own scale.
+             */
+            tilt_deg: number;
         };
         /** @description What somebody chose for a thing that both changed. */
         Choice: {
@@ -8311,6 +8338,8 @@ export interface components {
             currency?: string | null;
             /** @description Its models; no two go by one name. */
             models: components["schemas"]["Model"][];
+            /** @description The firm's own parts of mounts; no two go by one name or id. */
+            mounts?: components["schemas"]["MountPart"][];
             prices?: null | components["schemas"]["Prices"];
         };
         /**
@@ -8858,6 +8887,24 @@ export interface components {
              * @description The focal length times so much; as it is where left out.
              */
             zoom?: number | null;
+        };
+        /** @description How a turned head stood when its picture was taken. */
+        TurnedAt: {
+            /**
+             * Format: double
+             * @description Its pan, degrees on its own scale.
+             */
+            pan_deg: number;
+            /**
+             * Format: double
+             * @description Its tilt, degrees below the horizontal on its own scale.
+             */
+            tilt_deg: number;
+            /**
+             * Format: double
+             * @description The focal length that its lens was set to, mm.
+             */
+            focal_mm: number;
         };
         /** @description The stated uncertainties (handbook, section 4, "Verdicts"): defaults that a firm can change. */
         Uncertainties: {
@@ -9677,6 +9724,7 @@ export type Card = components['schemas']['Card'];
 export type CardLine = components['schemas']['CardLine'];
 export type CardPromise = components['schemas']['CardPromise'];
 export type CatalogueRequest = components['schemas']['CatalogueRequest'];
+export type Centred = components['schemas']['Centred'];
 export type Choice = components['schemas']['Choice'];
 export type Clash = components['schemas']['Clash'];
 export type Clickable = components['schemas']['Clickable'];
@@ -10016,6 +10064,7 @@ export type Trust = components['schemas']['Trust'];
 export type Turn = components['schemas']['Turn'];
 export type TurnKind = components['schemas']['TurnKind'];
 export type TurnRequest = components['schemas']['TurnRequest'];
+export type TurnedAt = components['schemas']['TurnedAt'];
 export type Uncertainties = components['schemas']['Uncertainties'];
 export type Unit = components['schemas']['Unit'];
 export type Units = components['schemas']['Units'];

@@ -1,23 +1,8 @@
 /** Whoever asks the solver: tasks one after the other, by a worker that ends with them or when nobody waits any more. */
-import solverUrl from "./made/route_bg.wasm?url";
 import { Fallen, Refused } from "./errors";
+import { solverModule } from "./solverModule";
 import type { SolverAsked, SolverTask, SolverTold } from "./solverWorker";
 import type { SiteFile } from "./types";
-
-/** How long the module may take to come, ms. */
-const START = 60_000;
-
-/** Compiled once; asked for again when it did not come. */
-let compiled: Promise<WebAssembly.Module> | null = null;
-function moduleOf(): Promise<WebAssembly.Module> {
-  compiled ??= WebAssembly.compileStreaming(fetch(solverUrl, { signal: AbortSignal.timeout(START) })).catch(
-    (error: unknown) => {
-      compiled = null;
-      throw error;
-    },
-  );
-  return compiled;
-}
 
 /**
  * Answers each task as it is done. Rejects with `Refused` for what the core refuses; ends when `signal` says so. `onShare` hears how
@@ -30,7 +15,7 @@ export async function solve(
   signal: AbortSignal,
   onShare?: (place: number, share: number) => void,
 ): Promise<void> {
-  const module = await moduleOf();
+  const module = await solverModule();
   if (signal.aborted) return;
   const worker = new Worker(new URL("./solverWorker.ts", import.meta.url), { type: "module" });
   try {

@@ -29,8 +29,8 @@ export interface HeldPicture {
   changed?: string;
 }
 
-/** What pictures are held for: aiming by them, or as evidence of a walk test or an upkeep. */
-export type HeldFor = "fit" | "prove";
+/** What pictures are held for: aiming by them, pointing a head through fixed views, or as evidence of a walk test or an upkeep. */
+export type HeldFor = "fit" | "link" | "prove";
 
 export interface HeldKey {
   held: HeldFor;

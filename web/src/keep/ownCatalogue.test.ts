@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { Model, Stock } from "../core/types";
+import type { Model, MountPart, Stock } from "../core/types";
 import { together } from "./ownCatalogue";
 
 const model = (name: string, price?: number): Model => ({
@@ -30,4 +30,15 @@ test("the same done twice is done once", () => {
   const base = stock(model("A"));
   expect(told(together(base, stock(model("A", 1)), stock(model("A", 1))))).toEqual(["A 1"]);
   expect(told(together(base, stock(), stock()))).toEqual([]);
+});
+
+test("parts of mounts are put together as models are, and no two of them share an id", () => {
+  const part = (name: string, weight_kg: number): MountPart => ({ id: `own-${name}`, name, kind: "arm", weight_kg });
+  const of = (...mounts: MountPart[]): Stock => ({ ...stock(), ...(mounts.length > 0 ? { mounts } : {}) });
+  const base = of(part("A", 1), part("B", 1));
+  const found = together(base, of(part("A", 2), part("B", 1), part("C", 1)), of(part("A", 3)));
+  expect(found.mounts?.map(({ name, weight_kg }) => `${name} ${weight_kg}`)).toEqual(["A 3", "A (2) 2", "C 1"]);
+  expect(new Set(found.mounts?.map(({ id }) => id)).size).toBe(3);
+  // A catalogue from before there were any has none afterwards.
+  expect(together(stock(), stock(model("A")), stock())).not.toHaveProperty("mounts");
 });

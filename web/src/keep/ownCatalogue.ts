@@ -4,7 +4,7 @@
  */
 import { create } from "zustand";
 import { tellStock } from "../core/stock";
-import type { KeptCatalogue, Model, Stock } from "../core/types";
+import type { KeptCatalogue, Stock } from "../core/types";
 import { Away, Stale, request } from "./http";
 import { read, write } from "./shelf";
 
@@ -104,37 +104,61 @@ async function send(now: Held): Promise<void> {
   }
 }
 
-const byName = (stock: Stock): Map<string, Model> => new Map(stock.models.map((model) => [model.name, model]));
-const same = (a: Model | undefined, b: Model | undefined): boolean => JSON.stringify(a) === JSON.stringify(b);
+interface Named {
+  name: string;
+}
 
-/** Two catalogues that came from one: each side's changes; a model that both changed stands there twice, so that nothing is lost. */
-export function together(base: Stock, mine: Stock, theirs: Stock): Stock {
+const byName = <One extends Named>(list: One[]): Map<string, One> => new Map(list.map((one) => [one.name, one]));
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Two lists that came from one: each side's changes; what both changed stands there twice, so that nothing is lost. */
+function listsTogether<One extends Named>(
+  base: One[],
+  mine: One[],
+  theirs: One[],
+  /** The one of this side where both stay. */
+  beside: (own: One, name: string) => One,
+): One[] {
   const [was, here, there] = [byName(base), byName(mine), byName(theirs)];
-  const models: Model[] = [];
-  for (const [name, model] of there) {
+  const list: One[] = [];
+  for (const [name, one] of there) {
     const own = here.get(name);
-    if (same(own, model) || same(own, was.get(name))) models.push(model);
+    if (same(own, one) || same(own, was.get(name))) list.push(one);
     else if (own === undefined) {
       // Taken out here, and changed there since: it stays.
-      if (!same(model, was.get(name))) models.push(model);
-    } else if (same(model, was.get(name))) models.push(own);
-    else models.push(model, { ...own, name: another(name, here, there) });
+      if (!same(one, was.get(name))) list.push(one);
+    } else if (same(one, was.get(name))) list.push(own);
+    else list.push(one, beside(own, another(name, here, there)));
   }
-  for (const [name, model] of here) {
+  for (const [name, one] of here) {
     if (there.has(name)) continue;
     // Taken out there, and not changed here: it goes.
-    if (!was.has(name) || !same(model, was.get(name))) models.push(model);
+    if (!was.has(name) || !same(one, was.get(name))) list.push(one);
   }
+  return list;
+}
+
+/** Two catalogues that came from one. */
+export function together(base: Stock, mine: Stock, theirs: Stock): Stock {
+  const models = listsTogether(base.models, mine.models, theirs.models, (own, name) => ({ ...own, name }));
+  const mounts = listsTogether(base.mounts ?? [], mine.mounts ?? [], theirs.mounts ?? [], (own, name) => ({
+    ...own,
+    name,
+    // As the name, so the id: with the number that no other has.
+    id: `${own.id}-${/\d+(?=\)$)/.exec(name)?.[0] ?? ""}`,
+  }));
   const currency = mine.currency === base.currency ? theirs.currency : mine.currency;
   const changed = JSON.stringify(mine.prices) !== JSON.stringify(base.prices);
   const prices = changed ? mine.prices : theirs.prices;
   const next: Stock = { ...theirs, ...(currency ? { currency } : {}), models };
   if (prices) next.prices = prices;
   else delete next.prices;
+  if (mounts.length > 0) next.mounts = mounts;
+  else delete next.mounts;
   return next;
 }
 
-function another(name: string, ...taken: Map<string, Model>[]): string {
+function another(name: string, ...taken: Map<string, unknown>[]): string {
   for (let number = 2; ; number++) {
     const next = `${name.slice(0, 190)} (${number})`;
     if (!taken.some((held) => held.has(next))) return next;

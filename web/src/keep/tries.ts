@@ -1,6 +1,7 @@
-/** What is typed for a walk test and not kept yet: on this device, whatever page is opened in between. */
+/** What is typed for a walk test, or to link two heads, and not kept yet: on this device, whatever page is opened in between. */
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
+import type { TurnedAt } from "../core/types";
 
 export interface TryDraft {
   way?: "marks" | "plate" | "yes";
@@ -9,6 +10,8 @@ export interface TryDraft {
   shown?: string;
   read?: string;
   moved?: string;
+  /** Of a head that is turned from afar: how it stood when its picture was taken, as far as that is typed. */
+  stood?: { [name in keyof TurnedAt]?: number | undefined };
 }
 
 interface Tries {

@@ -25,17 +25,19 @@ export function Sources({
   head,
   real,
   evidence,
+  standIn: hasStandIn = true,
+  turns = true,
 }: {
   site: SiteFile;
   camera: Camera;
   head: CameraHead;
   real: RealPicture;
   /** As evidence: by day or by night as is said there; not a byte is changed. */
-  evidence?: {
-    night: boolean;
-    /** Whether the stand-in has this view: it knows heads, and none of their presets. */
-    standIn: boolean;
-  };
+  evidence?: { night: boolean };
+  /** Whether the stand-in has this view: it knows heads, and none of their presets. */
+  standIn?: boolean;
+  /** Whether the stand-in can be turned here. */
+  turns?: boolean;
 }) {
   const photo = useRef<HTMLInputElement>(null);
   const file = useRef<HTMLInputElement>(null);
@@ -46,20 +48,22 @@ export function Sources({
   const [order, setOrder] = useState("");
   const [tried, setTried] = useState(real.held?.from === STAND_IN);
   const as_it_is = evidence !== undefined;
-  const taking = (from: string, get: () => Promise<Snapped>): Promise<void> =>
+  const taking = (from: string, get: () => Promise<Snapped>, needsNobody: boolean): Promise<void> =>
     real.awaits(async () => {
       real.say("");
       try {
         const { blob, clockOffS } = await get();
-        await real.take(blob, { from, clockOffS });
+        await real.take(blob, { from, clockOffS }, needsNobody ? async () => (await get()).blob : undefined);
       } catch (error) {
         real.say(error instanceof Error ? error.message : String(error));
       }
     });
   const standIn = (): Promise<void> => {
     setTried(true);
-    return taking(STAND_IN, () =>
-      takeStandIn({ site, camera: camera.id, head: head.id, night, as_it_is, faults: order ? [order] : [] }),
+    return taking(
+      STAND_IN,
+      () => takeStandIn({ site, camera: camera.id, head: head.id, night, as_it_is, faults: order ? [order] : [] }),
+      true,
     );
   };
   return (
@@ -72,7 +76,7 @@ export function Sources({
         <Button aria-expanded={asks} onClick={() => setAsks(!asks)}>
           Its address
         </Button>
-        {evidence?.standIn !== false && (
+        {hasStandIn && (
           <Button loading={busy} onClick={() => void standIn()}>
             Stand-in
           </Button>
@@ -101,7 +105,12 @@ export function Sources({
         onChange={(event) => chosen(event, real, "a file")}
       />
       {asks && (
-        <Address camera={camera} busy={busy} asItIs={as_it_is} take={(get) => void taking("its address", get)} />
+        <Address
+          camera={camera}
+          busy={busy}
+          asItIs={as_it_is}
+          take={(get, secret) => void taking("its address", get, !secret)}
+        />
       )}
       {as_it_is && tried && (
         <label className="switch-line">
@@ -117,7 +126,7 @@ export function Sources({
           </button>
         </p>
       )}
-      {!as_it_is && real.held?.from === STAND_IN && (
+      {turns && !as_it_is && real.held?.from === STAND_IN && (
         <TurnStandIn camera={camera} head={head} again={standIn} real={real} />
       )}
     </section>
@@ -139,7 +148,8 @@ function Address({
   camera: Camera;
   busy: boolean;
   asItIs: boolean;
-  take(get: () => Promise<Snapped>): void;
+  /** `secret`: with a password, which is used once. */
+  take(get: () => Promise<Snapped>, secret: boolean): void;
 }) {
   const [user, setUser] = useState("");
   const [password, setPassword] = useState("");
@@ -180,7 +190,8 @@ function Address({
         type="primary"
         loading={busy}
         onClick={() => {
-          take(() => takeSnapshot({ address, port, path, as_it_is: asItIs, ...(user ? { user, password } : {}) }));
+          const who = user ? { user, password } : {};
+          take(() => takeSnapshot({ address, port, path, as_it_is: asItIs, ...who }), user !== "");
           setPassword("");
         }}
       >

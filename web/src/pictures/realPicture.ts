@@ -14,6 +14,9 @@ export interface Taken {
   clockOffS?: number | null;
 }
 
+/** Takes the next picture from where the last one came. */
+export type Again = () => Promise<Blob>;
+
 export interface RealPicture {
   held: HeldPicture | null;
   /** Its address in this page; null while there is none. */
@@ -25,7 +28,9 @@ export interface RealPicture {
   /** Whether another picture is on its way: what is clicked in this one meanwhile would go with it. */
   coming: boolean;
   /** Takes a picture as it came, in place of the one before. */
-  take(file: Blob, taken: Taken): Promise<void>;
+  take(file: Blob, taken: Taken, again?: Again): Promise<void>;
+  /** Takes the next one from where this one came, where that needs nobody; null where it does. */
+  again: Again | null;
   /** Waits for work that ends in another picture. */
   awaits(work: () => Promise<void>): Promise<void>;
   say(fault: string): void;
@@ -60,8 +65,10 @@ export function useRealPicture(site: string, camera: string, head: string, held_
     },
     [key],
   );
+  const [again, setAgain] = useState<Again | null>(null);
   const drop = useCallback((): void => {
     setHeld(null);
+    setAgain(null);
     void dropPicture(key);
   }, [key]);
   const [coming, setComing] = useState(0);
@@ -74,8 +81,9 @@ export function useRealPicture(site: string, camera: string, head: string, held_
     }
   }, []);
   const take = useCallback(
-    async (file: Blob, taken: Taken): Promise<void> => {
+    async (file: Blob, taken: Taken, next?: Again): Promise<void> => {
       say("");
+      setAgain(() => next ?? null);
       if (file.size > LARGEST) {
         say("This file is larger than 40 MB: take a snapshot, or a photo of the monitor.");
         return;
@@ -91,10 +99,11 @@ export function useRealPicture(site: string, camera: string, head: string, held_
     },
     [put, awaits, held_for],
   );
-  return { held, url, fault, put, drop, coming: coming > 0, take, awaits, say };
+  return { held, url, fault, put, drop, coming: coming > 0, take, again, awaits, say };
 }
 
-async function made(file: Blob): Promise<Pick<HeldPicture, "blob" | "width" | "height">> {
+/** A picture to aim by: small enough for the device. */
+export async function made(file: Blob): Promise<Pick<HeldPicture, "blob" | "width" | "height">> {
   const { blob, width, height } = await scaleDown(file, true);
   return { blob, width, height };
 }

@@ -1,5 +1,5 @@
 /** What the rules find, in the trade's words. */
-import type { Difference, RuleName, RuleResult, Task, Units } from "../core/types";
+import type { Difference, Model, PartKind, RuleName, RuleResult, Task, Units } from "../core/types";
 import { FOOT, formatLength, unitOf } from "./length";
 
 export const RULE_WORDS: Record<RuleName, string> = {
@@ -35,6 +35,23 @@ export const TASK_WORDS: Record<Task, string> = {
   read: "read",
   read_by_eye: "read by eye",
 };
+
+/** The sorts of parts of mounts. */
+export const PART_WORDS: Record<PartKind, string> = {
+  plate: "plate",
+  back_box: "box",
+  corner: "corner",
+  arm: "arm",
+  cap: "cap",
+  pipe: "pipe",
+  parapet: "parapet",
+  pole_strap: "pole",
+  ceiling_ring: "ring",
+  housing: "housing",
+};
+
+/** The word for a form of camera. */
+export const formWord = (form: Model["form"]): string => form.replace("_", " ");
 
 /** What cameras may have to do to people at a target, and the choice of it. */
 export const SHALL = [

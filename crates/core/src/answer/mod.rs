@@ -62,6 +62,7 @@ use crate::show::seen::seen_from::{SeenFrom, seen_from};
 use crate::show::seen::wish::{WishTold, wishes};
 use crate::show::sun::live_sun::SunHoursTold;
 use crate::show::sun::sun_told::{SunAt, SunCalendar, sun_at};
+use crate::site::centred::{Centred, TurnedAt, centred};
 use crate::site::link::{LinkFound, PointedThrough, link_of, point_through};
 use crate::survey::drawing::WorldFile;
 use crate::survey::finished_lines::{FinishedLines, LineWish, finished_lines};
@@ -545,6 +546,19 @@ questions! {
         #[serde(default)]
         by: usize,
     } -> PointedThrough = |door| point_through(door.session().site(), &camera, &head, pixel, by)?;
+
+    /// The pan and tilt with which a turned head has in the middle what a pixel of its picture shows.
+    Centre {
+        /// The camera's id.
+        camera: String,
+        /// The head's id.
+        head: String,
+        /// How it stood when the picture was taken.
+        stood: TurnedAt,
+        /// The pixel, right and down from the top-left corner.
+        #[schema(value_type = [f64; 2])]
+        pixel: Point2,
+    } -> Centred = |door| centred(door.session().site(), &camera, &head, &stood, pixel)?;
 
     /// A camera with its heads spread evenly.
     Spread {

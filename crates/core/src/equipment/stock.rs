@@ -1,7 +1,7 @@
 //! The firm's own catalogue: the models that it sells, in one open file.
 
 use crate::file::schema::schema_of;
-use crate::file::{Fault, Model, Prices, model_faults, price_faults, read_json};
+use crate::file::{Fault, Model, MountPart, Prices, model_faults, mount_part_faults, price_faults, read_json};
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
 use utoipa::ToSchema;
@@ -10,8 +10,10 @@ use utoipa::ToSchema;
 pub const FORMAT: &str = "bright-angle/catalogue";
 /// The version that this program writes.
 pub const VERSION: u32 = 1;
-/// So many models one holds.
+/// So many models one holds,
 pub const MOST_MODELS: usize = 5_000;
+/// and so many parts of mounts.
+pub const MOST_MOUNTS: usize = 1_000;
 
 /// A catalogue.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -26,6 +28,9 @@ pub struct Stock {
     pub currency: Option<String>,
     /// Its models; no two go by one name.
     pub models: Vec<Model>,
+    /// The firm's own parts of mounts; no two go by one name or id.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub mounts: Vec<MountPart>,
     /// What the firm charges, which new sites begin with.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub prices: Option<Prices>,
@@ -38,7 +43,14 @@ pub fn catalogue_schema() -> serde_json::Value {
 
 impl Default for Stock {
     fn default() -> Self {
-        Stock { format: FORMAT.to_owned(), version: VERSION, currency: None, models: vec![], prices: None }
+        Stock {
+            format: FORMAT.to_owned(),
+            version: VERSION,
+            currency: None,
+            models: vec![],
+            mounts: vec![],
+            prices: None,
+        }
     }
 }
 
@@ -88,6 +100,28 @@ impl Stock {
             }
             faults.extend(model_faults(&at, model));
         }
+        faults.extend(self.mount_faults());
         if faults.is_empty() { Ok(self) } else { Err(faults) }
+    }
+
+    fn mount_faults(&self) -> Vec<Fault> {
+        if self.mounts.len() > MOST_MOUNTS {
+            return vec![Fault::new("mounts", format!("are more than {MOST_MOUNTS}"))];
+        }
+        let (mut names, mut ids) = (HashSet::new(), HashSet::new());
+        let mut faults = Vec::new();
+        for (place, part) in self.mounts.iter().enumerate() {
+            let at = format!("mounts[{place}]");
+            if part.id.is_empty() || part.id.chars().count() > 100 {
+                faults.push(Fault::new(format!("{at}.id"), "takes 1 to 100 characters"));
+            }
+            for (field, text, known) in [("name", &part.name, &mut names), ("id", &part.id, &mut ids)] {
+                if !known.insert(text.as_str()) {
+                    faults.push(Fault::new(format!("{at}.{field}"), format!("\"{text}\" is there twice")));
+                }
+            }
+            faults.extend(mount_part_faults(&at, part));
+        }
+        faults
     }
 }

@@ -103,7 +103,7 @@ pub use survey_file::{
 };
 pub use target_file::{CameraWish, TargetFile};
 pub use task::{NeedSet, Subject, Task};
-pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of, model_faults};
+pub(crate) use validate::{FAR_M, MOST_CORNERS, MOST_OBSTACLES, faults, faults_of, model_faults, mount_part_faults};
 pub use validate_offer::price_faults;
 pub(crate) use validate_survey::MOST_SHOTS;
 pub use variant::Variant;

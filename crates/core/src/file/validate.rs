@@ -5,8 +5,8 @@ use super::site_change::{Named, Touched};
 use super::site_file::{FORMAT, VERSION};
 use super::{
     CameraFile, Emitter, Exposure, ExposureMode, Fault, FaultCode, Flattened, HeadFile, Housing, Infrared, Lamp, Lens,
-    Link, Model, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile, Subject,
-    TargetFile, Variant,
+    Link, Model, MountPart, Obstacle, ObstacleKind, Point2, Preset, PrivatePlace, Rules, Sensor, ShapeKind, SiteFile,
+    Subject, TargetFile, Variant,
 };
 use crate::math::projection::{EQUISOLID, PINHOLE, greatest_angle, radius};
 use crate::math::{is_simple, sampling};
@@ -60,6 +60,13 @@ pub fn faults(file: &SiteFile) -> Vec<Fault> {
 pub fn model_faults(at: &str, model: &Model) -> Vec<Fault> {
     let mut check = Check::default();
     check.model(at, model);
+    check.faults
+}
+
+/// The faults of a part of a mount by itself, under a place.
+pub fn mount_part_faults(at: &str, part: &MountPart) -> Vec<Fault> {
+    let mut check = Check::default();
+    check.mount_part(at, part);
     check.faults
 }
 

@@ -27,7 +27,7 @@ impl Check {
         }
     }
 
-    fn mount_part(&mut self, at: &str, part: &MountPart) {
+    pub(super) fn mount_part(&mut self, at: &str, part: &MountPart) {
         self.text(&format!("{at}.name"), &part.name, 200);
         self.number(format!("{at}.weight_kg"), part.weight_kg, 0.0..=500.0, " kg");
         self.number(format!("{at}.reach_m"), part.reach_m, 0.0..=20.0, " m");

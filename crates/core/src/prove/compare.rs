@@ -7,14 +7,14 @@
 
 use super::connected::connected;
 use super::plane::Plane;
-use super::register::register;
+use super::register::{Registered, register};
 use super::shot::Shot;
 use super::tiles::{Looked, Sharpness, TILE, Tile, Tiles, tiles};
 use super::turned::{Pinhole, Turned};
 use crate::file::{Compared, Differs, Fault, HiddenTiles, Moved, ProvingRules, Region};
 
 /// Pictures are looked at so wide, px; smaller ones than that below tell too little.
-const WIDE: usize = 640;
+pub(super) const WIDE: usize = 640;
 const LEAST_PX: [usize; 2] = [160, 90];
 /// Fields that a pinhole can have, degrees.
 const FIELDS_DEG: std::ops::RangeInclusive<f64> = 1.0..=150.0;
@@ -36,6 +36,31 @@ const LIGHT: std::ops::RangeInclusive<f64> = 12.0..=243.0;
 /// # Errors
 /// Pictures of two sizes, too small ones, a field that no pinhole has, one with colours against one without.
 pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &ProvingRules) -> Result<Compared, Fault> {
+    comparable(reference, later, hfov_deg)?;
+    let greys = [reference.grey(), later.grey()];
+    let width = WIDE.min(later.width);
+    let height = (width * later.height / later.width).max(TILE);
+    let [first, second] =
+        [(reference, &greys[0]), (later, &greys[1])].map(|(shot, grey)| Looked::at(shot, grey, width, height));
+    let colours = [first.colour(), second.colour()];
+    // What is black or white all over has no colours by day either.
+    let tells = [&first, &second].iter().all(|of| LIGHT.contains(&level(&of.grey).0));
+    if tells && colours.iter().any(|colour| *colour < GREY) && colours.iter().any(|colour| *colour > COLOURED) {
+        let says = "has colours where the reference has none, or none where that has: compare day with day, and night with night";
+        return Err(Fault::new("later", says));
+    }
+    let pinhole = Pinhole::new(width, height, hfov_deg);
+    let found = found_again(&first.grey, &second.grey, hfov_deg);
+    let sharp = greys.each_ref().map(Sharpness::of);
+    let map = found.map_or(Turned::default(), |found| found.turned).map(&pinhole);
+    let tiles = tiles(&first, &second, [&sharp[0], &sharp[1]], &map)
+        .ok_or_else(|| Fault::new("later", "cannot be laid on the reference"))?;
+    let turned = found.map(|found| found.turned);
+    Ok(told([&first, &second], turned, &pinhole, &tiles, [later.width, later.height], limits))
+}
+
+/// Whether two pictures can be compared at all: of one size, large enough, by a field that a pinhole has.
+pub(super) fn comparable(reference: &Shot, later: &Shot, hfov_deg: f64) -> Result<(), Fault> {
     let size = [later.width, later.height];
     if [reference.width, reference.height] != size {
         let says = format!(
@@ -53,29 +78,15 @@ pub fn compare(reference: &Shot, later: &Shot, hfov_deg: f64, limits: &ProvingRu
         let says = format!("{hfov_deg} is outside {} to {}°", FIELDS_DEG.start(), FIELDS_DEG.end());
         return Err(Fault::new("hfov_deg", says));
     }
-    let greys = [reference.grey(), later.grey()];
-    let width = WIDE.min(later.width);
-    let height = (width * later.height / later.width).max(TILE);
-    let [first, second] =
-        [(reference, &greys[0]), (later, &greys[1])].map(|(shot, grey)| Looked::at(shot, grey, width, height));
-    let colours = [first.colour(), second.colour()];
-    // What is black or white all over has no colours by day either.
-    let tells = [&first, &second].iter().all(|of| LIGHT.contains(&level(&of.grey).0));
-    if tells && colours.iter().any(|colour| *colour < GREY) && colours.iter().any(|colour| *colour > COLOURED) {
-        let says = "has colours where the reference has none, or none where that has: compare day with day, and night with night";
-        return Err(Fault::new("later", says));
-    }
-    let pinhole = Pinhole::new(width, height, hfov_deg);
-    let found = PARTS.into_iter().find_map(|part| {
-        let less = |plane: &Plane| plane.scaled_to(width / part, height / part).softened(1);
-        register(&less(&first.grey), &less(&second.grey), hfov_deg)
-    });
-    let sharp = greys.each_ref().map(Sharpness::of);
-    let map = found.map_or(Turned::default(), |found| found.turned).map(&pinhole);
-    let tiles = tiles(&first, &second, [&sharp[0], &sharp[1]], &map)
-        .ok_or_else(|| Fault::new("later", "cannot be laid on the reference"))?;
-    let turned = found.map(|found| found.turned);
-    Ok(told([&first, &second], turned, &pinhole, &tiles, [later.width, later.height], limits))
+    Ok(())
+}
+
+/// How the camera turned between two pictures; `None` where they do not tell.
+pub(super) fn found_again(first: &Plane, later: &Plane, hfov_deg: f64) -> Option<Registered> {
+    PARTS.into_iter().find_map(|part| {
+        let less = |plane: &Plane| plane.scaled_to(plane.width / part, plane.height / part).softened(1);
+        register(&less(first), &less(later), hfov_deg)
+    })
 }
 
 /// The mean of a picture, and how far it deviates from that as a share of it.

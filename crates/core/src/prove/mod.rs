@@ -2,6 +2,8 @@
 //! Comparing pictures (feature `compare`) is a core of its own in the browser.
 
 #[cfg(feature = "compare")]
+pub mod carried;
+#[cfg(feature = "compare")]
 mod coarse;
 #[cfg(feature = "compare")]
 pub mod compare;

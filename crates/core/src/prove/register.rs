@@ -7,8 +7,8 @@ use super::turned::{Map, Pinhole, Turned};
 use nalgebra::{Matrix4, Vector4};
 
 /// Blocks are so many pixels to a side, and found again so far around.
-const BLOCK: usize = 20;
-const AROUND: usize = 7;
+pub(super) const BLOCK: usize = 20;
+pub(super) const AROUND: usize = 7;
 /// A block needs such a deviation to be found again, of 255, and is found if its correlation is over this.
 const LEAST_DEVIATION: f32 = 3.0;
 const ALIKE: f32 = 0.7;
@@ -109,10 +109,11 @@ fn find(first: &Plane, later: &Plane, map: &Map) -> Option<(Blocks, usize)> {
 }
 
 /// A block with its mean taken out and its deviation made one.
-struct Block([f32; BLOCK * BLOCK]);
+pub(super) struct Block([f32; BLOCK * BLOCK]);
 
 impl Block {
-    fn of(plane: &Plane, left: usize, top: usize) -> Option<Block> {
+    /// The block at a place, by its left and top; `None` where it shows too little to be found again.
+    pub(super) fn of(plane: &Plane, left: usize, top: usize) -> Option<Block> {
         let mut of = [0.0; BLOCK * BLOCK];
         for y in 0..BLOCK {
             of[y * BLOCK..][..BLOCK].copy_from_slice(&plane.of[(top + y) * plane.width + left..][..BLOCK]);
@@ -144,7 +145,7 @@ impl Block {
     }
 
     /// How far from its place it is found again, right and down, between pixels by the parabola through the three highest.
-    fn again(&self, later: &Plane, left: usize, top: usize) -> Option<[f64; 2]> {
+    pub(super) fn again(&self, later: &Plane, left: usize, top: usize) -> Option<[f64; 2]> {
         const SIDE: usize = 2 * AROUND + 1;
         let mut alike = [[-1.0_f32; SIDE]; SIDE];
         let mut best = (0, 0);

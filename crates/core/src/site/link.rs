@@ -9,6 +9,7 @@ use crate::file::{Fault, Link};
 use crate::math::least_squares::{Fit, Settled, Stuck, Until, settle};
 use crate::math::{Angle, Pose, hull};
 use crate::scene::Eye;
+use crate::site::centred::Centred;
 use crate::site::{Head, Site};
 use glam::{DMat3, DVec2, DVec3};
 use nalgebra::{DMatrix, DVector};
@@ -106,10 +107,9 @@ impl Hung {
         pairs.iter().map(miss).collect()
     }
 
-    /// The pan and tilt on its own scales that look at a point, degrees.
-    fn aim_at(&self, point: DVec3) -> [f64; 2] {
-        let own = self.turn.transpose() * (point - self.at).normalize_or_zero();
-        [own.x.atan2(own.y).to_degrees().rem_euclid(360.0), -own.z.clamp(-1.0, 1.0).asin().to_degrees()]
+    /// The pan and tilt on its own scales that look at a point.
+    fn aim_at(&self, point: DVec3) -> Centred {
+        Centred::on(self.turn.transpose() * (point - self.at))
     }
 }
 
@@ -169,7 +169,7 @@ pub fn point_through(
     let Seen { fixed, link, places } = seen.get(by).ok_or_else(none)?;
     let sky = || Fault::new("pixel", "shows no ground: only what stands on the ground is pointed at");
     let place = on_ground(fixed, DVec2::from_array(pixel)).ok_or_else(sky)?;
-    let [pan_deg, tilt_deg] = hung.aim_at(place);
+    let Centred { pan_deg, tilt_deg } = hung.aim_at(place);
     Ok(PointedThrough { pan_deg, tilt_deg, cautions: cautions(site, turned, fixed, link, places, pixel, place) })
 }
 

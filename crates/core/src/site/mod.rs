@@ -1,5 +1,6 @@
 //! The compiled site: a whole design, validated once so that the rest of the program can trust it.
 
+pub mod centred;
 mod ground_edges;
 mod head;
 pub mod housed;

@@ -4,13 +4,15 @@ import { useState } from "react";
 import { ask } from "../../core/port";
 import type { Access, Camera, CableEntry, Mount, MountCheck, MountPart, SiteFile, Surface } from "../../core/types";
 import { useAnswer } from "../../core/useAsked";
+import { useOwnCatalogue } from "../../keep/ownCatalogue";
 import { useSite } from "../../keep/store";
 import { changeOf } from "../../keep/things";
 import { Told } from "../../ui/Told";
 import { VerdictMark } from "../../ui/VerdictMark";
 import { Button } from "../../ui/controls";
+import { PART_WORDS } from "../../ui/words";
 import { useFitView } from "./fitView";
-import { PART_WORDS, SURFACE_WORDS } from "./words";
+import { SURFACE_WORDS } from "./words";
 
 const ENTRIES: Record<CableEntry, string> = {
   back: "Through the back",
@@ -146,6 +148,7 @@ function Figure({
 
 function Parts({ site, camera }: { site: SiteFile; camera: Camera }) {
   const known = useAnswer(site, { ask: "mount_parts" }, { by: "surveyor", keeps: true });
+  const own = useOwnCatalogue((state) => state.stock.mounts);
   const [fault, setFault] = useState("");
   const edit = useSite((state) => state.edit);
   const parts = camera.mount?.parts ?? [];
@@ -163,13 +166,9 @@ function Parts({ site, camera }: { site: SiteFile; camera: Camera }) {
     }
   };
   const add = (id: string): void => {
-    const part = known.value?.find((one) => one.id === id);
+    const part = [...(own ?? []), ...(known.value ?? [])].find((one) => one.id === id);
     if (!part) return;
-    const taken = parts.filter((one) => one.id.startsWith(id)).length;
-    void take(
-      [...parts, { ...part, id: taken > 0 ? `${id}-${taken + 1}` : id }],
-      `Add ${part.name} to ${camera.name}`.slice(0, 200),
-    );
+    void take([...parts, { ...part, id: freeId(id, parts) }], `Add ${part.name} to ${camera.name}`.slice(0, 200));
   };
   return (
     <div className="fit-parts">
@@ -211,15 +210,29 @@ function Parts({ site, camera }: { site: SiteFile; camera: Camera }) {
         placeholder="+ Part"
         value={null}
         onChange={(id: string | null) => id && add(id)}
-        options={(known.value ?? []).map((part) => ({
-          value: part.id,
-          label: part.name,
-          disabled: (part.forms?.length ?? 0) > 0 && !part.forms?.includes(camera.model.form),
-        }))}
+        options={[
+          ...(own?.length ? [{ label: "My mounts", options: choices(own, camera) }] : []),
+          { label: "Generic", options: choices(known.value ?? [], camera) },
+        ]}
       />
       {fault && <p className="verdict-word-broken">{fault}</p>}
     </div>
   );
+}
+
+const choices = (parts: MountPart[], camera: Camera): { value: string; label: string; disabled: boolean }[] =>
+  parts.map(({ id, name, forms = [] }) => ({
+    value: id,
+    label: name,
+    disabled: forms.length > 0 && !forms.includes(camera.model.form),
+  }));
+
+/** An id that no other part of the mount has. */
+function freeId(id: string, parts: MountPart[]): string {
+  for (let number = 1; ; number++) {
+    const free = number === 1 ? id : `${id}-${number}`;
+    if (!parts.some((part) => part.id === free)) return free;
+  }
 }
 
 function Checks({

@@ -130,6 +130,7 @@ test("a camera is asked at its own address, and name and password are kept nowhe
     put: vi.fn(),
     drop: vi.fn(),
     coming: false,
+    again: null,
     take: taken,
     awaits: (work) => work(),
     say: vi.fn(),
@@ -152,6 +153,8 @@ test("a camera is asked at its own address, and name and password are kept nowhe
     password: "s3cret",
   });
   expect((password as HTMLInputElement).value).toBe("");
+  // Nothing that holds the password stays to ask with it again.
+  expect(taken.mock.calls[0]?.[2]).toBeUndefined();
   expect(JSON.stringify(now())).not.toContain("s3cret");
 });
 
@@ -165,6 +168,7 @@ test("a camera that does not answer is said, and the one before stays", async ()
     put: vi.fn(),
     drop: vi.fn(),
     coming: false,
+    again: null,
     take: vi.fn(),
     awaits: (work) => work(),
     say,

@@ -1,5 +1,5 @@
 /** The words of Fit. */
-import type { FitState, PartKind, Phase, Surface } from "../../core/types";
+import type { FitState, Phase, Surface } from "../../core/types";
 
 export const STATES: FitState[] = ["on_the_bench", "ready", "hung", "aimed", "closed"];
 export const STATE_WORDS: Record<FitState, string> = {
@@ -28,19 +28,6 @@ export const SURFACE_WORDS: Record<Surface, string> = {
   ceiling_tile: "Ceiling tile",
   sheet_metal: "Sheet metal",
   steel: "Steel",
-};
-
-export const PART_WORDS: Record<PartKind, string> = {
-  plate: "plate",
-  back_box: "box",
-  corner: "corner",
-  arm: "arm",
-  cap: "cap",
-  pipe: "pipe",
-  parapet: "parapet",
-  pole_strap: "pole",
-  ceiling_ring: "ring",
-  housing: "housing",
 };
 
 /** Hours as they are said: a quarter is as fine as it gets. */

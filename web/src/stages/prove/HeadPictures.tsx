@@ -1,14 +1,15 @@
 /** One camera's pictures by day or by night: a new one comes in, is held against the reference, and is kept with what differs. */
-import { useEffect, useMemo, useRef, useState } from "react";
-import { compared } from "../../core/comparer";
+import { useEffect, useMemo, useState } from "react";
+import { comparer } from "../../core/comparer";
 import { Fallen, Refused } from "../../core/errors";
-import type { Compared, HeadRef, Looked, SiteFile, Snapshot } from "../../core/types";
+import type { Compared, HeadRef, Looked, ProvingRules, SiteFile, Snapshot } from "../../core/types";
 import { useAnswer } from "../../core/useAsked";
 import { usePicture } from "../../core/usePicture";
 import { evidenceOf, keepEvidence } from "../../keep/evidence";
 import type { HeldPicture } from "../../keep/heldPictures";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
+import { computedWish } from "../../pictures/computed";
 import { Overlay } from "../../pictures/Overlay";
 import { Sources } from "../../pictures/Sources";
 import { useRealPicture } from "../../pictures/realPicture";
@@ -19,7 +20,7 @@ import { Button } from "../../ui/controls";
 import { Differences } from "./Differences";
 import { Series } from "./Series";
 import { EvidenceImage, useEvidence } from "./Tries";
-import { dropSnapshot, freshKey, keepSnapshot } from "./proveEdits";
+import { dropSnapshot, keepSnapshot, snapshotOf } from "./proveEdits";
 import { half, when } from "./words";
 
 const WIDE = 640;
@@ -45,17 +46,11 @@ export function HeadPictures({ site, looked, settled }: { site: SiteFile; looked
   const hung = useAnswer(site, { ask: "hung", head: head_ref }, { by: "surveyor" });
   const reference = site.snapshots?.find((one) => one.id === looked.reference) ?? null;
   const later = site.snapshots?.find((one) => one.id === looked.later) ?? null;
-  const comparison = useComparison(site, id, reference, real.held, looked.hfov_deg);
+  const comparison = useComparison(site.rules?.proving, id, reference, real.held, looked.hfov_deg);
   const [fault, setFault] = useState("");
   const shownLater = useEvidence(real.held ? null : (later?.picture.picture ?? null));
   const referenceUrl = useEvidence(reference?.picture.picture ?? null);
-  const computed = JSON.stringify({
-    window: { whole: { width: WIDE } },
-    light: night ? { night: { stops: 0, exposed: null } } : "day",
-    grid: false,
-    shutter_s: 0,
-  });
-  const { shown } = usePicture(site, referenceUrl ? null : head_ref, computed, "view", "rest");
+  const { shown } = usePicture(site, referenceUrl ? null : head_ref, computedWish(WIDE, night), "view", "rest");
   if (!camera || !head) return null;
   const keep = async (against: Snapshot["against"]): Promise<void> => {
     setFault("");
@@ -65,20 +60,8 @@ export function HeadPictures({ site, looked, settled }: { site: SiteFile; looked
       setFault("This device has no room for the picture: nothing was kept.");
       return;
     }
-    keepSnapshot(
-      {
-        id: freshKey("shot"),
-        ...head_ref,
-        at: held.at ?? new Date().toISOString(),
-        ...(surveyor ? { by: surveyor } : {}),
-        ...(night ? { night } : {}),
-        picture: { picture: held.name, width_px: held.width, height_px: held.height },
-        hung: hung.value,
-        ...(held.clockOffS === null || held.clockOffS === undefined ? {} : { clock_off_s: held.clockOffS }),
-        ...(against ? { against } : {}),
-      },
-      name,
-    );
+    const whose = { head: head_ref, night, by: surveyor, hung: hung.value };
+    keepSnapshot(snapshotOf(whose, { ...held, name: held.name }, against), name);
     real.drop();
   };
   const { held, url } = real;
@@ -99,7 +82,7 @@ export function HeadPictures({ site, looked, settled }: { site: SiteFile; looked
         <h2 className="prove-title">
           {name}, {half(night)}
         </h2>
-        <Sources site={site} camera={camera} head={head} real={real} evidence={{ night, standIn: !head_ref.view }} />
+        <Sources site={site} camera={camera} head={head} real={real} evidence={{ night }} standIn={!head_ref.view} />
         {(real.fault || fault) && (
           <p className="notice notice-bad" role="alert">
             {real.fault || fault}
@@ -210,7 +193,7 @@ interface Comparison {
 
 /** The picture in hand against the reference, by a worker; asked again where that falls over. */
 function useComparison(
-  site: SiteFile,
+  limits: Partial<ProvingRules> | undefined,
   id: string,
   reference: Snapshot | null,
   held: HeldPicture | null,
@@ -223,11 +206,11 @@ function useComparison(
     name: null,
   });
   const name = reference?.picture.picture ?? null;
-  const limits = site.rules?.proving;
-  const asked = useRef({ site, limits });
+  // The worker starts, and unpacks the reference, while the picture is on its way.
   useEffect(() => {
-    asked.current = { site, limits };
-  });
+    if (name === null) return;
+    void evidenceOf(id, name).then((blob) => blob && comparer.ready({ name, blob }));
+  }, [id, name]);
   useEffect(() => {
     if (!held || name === null) return;
     const stop = new AbortController();
@@ -242,9 +225,8 @@ function useComparison(
       }
       for (let tries = 1; !stop.signal.aborted; tries++) {
         try {
-          const now = asked.current;
-          const wish = { reference: before, later: held.blob, hfovDeg, limits: now.limits ?? {} };
-          const found = await compared(now.site, wish, stop.signal);
+          const wish = { reference: { name, blob: before }, later: held.blob, hfovDeg, limits: limits ?? {} };
+          const found = await comparer.compared(wish, stop.signal);
           if (found) tell(found, null);
           return;
         } catch (error) {

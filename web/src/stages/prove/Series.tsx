@@ -1,13 +1,13 @@
 /** Several later pictures at once, as growth asks for three: each is held against the reference and kept, one after the other. */
 import { useEffect, useRef, useState } from "react";
-import { compared } from "../../core/comparer";
+import { comparer } from "../../core/comparer";
 import { Refused } from "../../core/errors";
 import type { HeadRef, Hung, Looked, SiteFile, Snapshot } from "../../core/types";
 import { evidenceOf, keepEvidence } from "../../keep/evidence";
 import { useSite } from "../../keep/store";
 import { asEvidence } from "../../pictures/asEvidence";
 import { Button } from "../../ui/controls";
-import { freshKey, keepSnapshot } from "./proveEdits";
+import { keepSnapshot, snapshotOf } from "./proveEdits";
 
 /** So many are taken at once. */
 const MOST = 24;
@@ -49,31 +49,20 @@ export function Series({ site, looked, reference, hung, head_ref, by }: Props) {
       try {
         const picture = await asEvidence(file);
         const wish = {
-          reference: before,
+          reference: { name: reference.picture.picture, blob: before },
           later: picture.blob,
           hfovDeg: looked.hfov_deg,
           limits: site.rules?.proving ?? {},
         };
-        const found = await compared(site, wish, mine.signal);
+        const found = await comparer.compared(wish, mine.signal);
         if (!found || !picture.name) continue;
         if (!(await keepEvidence(id, { ...picture, from: "a file", corners: null, points: [] }))) {
           setSays("This device has no room left: the rest was not taken.");
           break;
         }
-        const { width, height, name } = picture;
-        keepSnapshot(
-          {
-            id: freshKey("shot"),
-            ...head_ref,
-            at: new Date(file.lastModified).toISOString(),
-            ...(by ? { by } : {}),
-            ...(looked.night ? { night: true } : {}),
-            picture: { picture: name, width_px: width, height_px: height },
-            hung,
-            against: { reference: reference.id, found },
-          },
-          looked.name,
-        );
+        const whose = { head: head_ref, night: looked.night, by, hung };
+        const taken = { ...picture, name: picture.name, at: new Date(file.lastModified).toISOString() };
+        keepSnapshot(snapshotOf(whose, taken, { reference: reference.id, found }), looked.name);
         kept += 1;
       } catch (error) {
         const why = error instanceof Refused ? (error.faults[0]?.message ?? "is refused") : (error as Error).message;

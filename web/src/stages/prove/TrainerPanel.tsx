@@ -1,9 +1,10 @@
 /** The trainer: a view and a question, answered by dragging; then the truth with what it rests on. Results stay on this device. */
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Lesson, SiteFile } from "../../core/types";
 import { useAnswer } from "../../core/useAsked";
 import { usePicture } from "../../core/usePicture";
 import { KINDS, kindOf, useLessons } from "../../keep/lessons";
+import { computedWish } from "../../pictures/computed";
 import { Pixels } from "../../ui/Pixels";
 import { Told } from "../../ui/Told";
 import { Button, Segmented } from "../../ui/controls";
@@ -168,15 +169,5 @@ function Question({ site, lesson, onNext }: { site: SiteFile; lesson: Lesson; on
 /** The view of a question: of the site in hand, or of the made-up one. */
 function useView(site: SiteFile, lesson: Lesson) {
   const of = lesson.site ?? site;
-  const wish = useMemo(
-    () =>
-      JSON.stringify({
-        window: { whole: { width: WIDE } },
-        light: lesson.kind === "night" ? { night: { stops: 0, exposed: null } } : "day",
-        grid: false,
-        shutter_s: 0,
-      }),
-    [lesson.kind],
-  );
-  return usePicture(of, lesson.head, wish, "view", "rest").shown;
+  return usePicture(of, lesson.head, computedWish(WIDE, lesson.kind === "night"), "view", "rest").shown;
 }

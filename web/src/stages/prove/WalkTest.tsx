@@ -18,10 +18,12 @@ import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { type TryDraft, useTries } from "../../keep/tries";
 import { targetOf } from "../../model/lookups";
+import { computedWish } from "../../pictures/computed";
 import { Cross, Overlay } from "../../pictures/Overlay";
 import { Sources } from "../../pictures/Sources";
 import { Corners } from "../../pictures/Corners";
 import { useRealPicture } from "../../pictures/realPicture";
+import { CLICKED_PX, isOfShape } from "../../pictures/shape";
 import { Measure, length } from "../../ui/Measure";
 import { Pixels } from "../../ui/Pixels";
 import { TextLine } from "../../ui/TextLine";
@@ -34,15 +36,11 @@ import { Tries } from "./Tries";
 import { useProveView } from "./proveView";
 import { keyOf } from "./WalkPanel";
 
-/** How well a click is placed, px of the picture as it came in. */
-const CLICKED_PX = 1.5;
 /** How wide the computed picture is worked out, px. */
 const WIDE = 640;
 /** Marks as they usually are, m: a board for people, a plate across; common practice, no source. */
 const BOARD_M = 1.6;
 const PLATE_M = 0.52;
-/** A picture is of the head's shape if it is so to this share. */
-const SAME_SHAPE = 0.01;
 
 type Way = NonNullable<TryDraft["way"]>;
 const NOTHING: TryDraft = {};
@@ -178,17 +176,10 @@ function OneTest({
 }) {
   const real = useRealPicture(id, camera.id, slot, "prove");
   const sights = useAnswer(site, { ask: "sights", target: target.id, head: head_ref }, { keeps: false });
-  const light = JSON.stringify({
-    window: { whole: { width: WIDE } },
-    light: night ? { night: { stops: 0, exposed: null } } : "day",
-    grid: false,
-    shutter_s: 0,
-  });
-  const { shown } = usePicture(site, head_ref, light, "view", "rest");
+  const { shown } = usePicture(site, head_ref, computedWish(WIDE, night), "view", "rest");
   const sensor = useMemo(() => sizeOf(camera, head, head_ref), [camera, head, head_ref]);
   const { held, url } = real;
-  const ratio = sensor.width_px / sensor.height_px;
-  const fits = held !== null && (held.corners !== null || Math.abs(held.width / held.height / ratio - 1) < SAME_SHAPE);
+  const fits = held !== null && isOfShape(held, sensor);
   const tries = useTries();
   const key = `${id}/${camera.id}/${slot}`;
   const draft = tries.drafts[key] ?? NOTHING;
@@ -223,7 +214,7 @@ function OneTest({
             ]}
           />
         </div>
-        <Sources site={site} camera={camera} head={head} real={real} evidence={{ night, standIn: !head_ref.view }} />
+        <Sources site={site} camera={camera} head={head} real={real} evidence={{ night }} standIn={!head_ref.view} />
         {real.fault && (
           <p className="notice notice-bad" role="alert">
             {real.fault}

@@ -1,5 +1,6 @@
 /** What is kept of walk tests, pictures and visits, each as one step that can be undone. */
-import type { Proof, SiteFile, Snapshot, StepHow, UpkeepVisit } from "../../core/types";
+import type { HeadRef, Hung, Proof, SiteFile, Snapshot, StepHow, UpkeepVisit } from "../../core/types";
+import type { HeldPicture } from "../../keep/heldPictures";
 import { useSite } from "../../keep/store";
 
 /** How a step may be called at most, characters. */
@@ -20,6 +21,26 @@ export const dropProof = (id: string, name: string): void =>
   edit(`Take a walk test back: ${name}`, (site) => {
     site.proofs = (site.proofs ?? []).filter((one) => one.id !== id);
   });
+
+/** A picture of a head as it is kept with the site. */
+export function snapshotOf(
+  { head, night, by, hung }: { head: HeadRef; night: boolean; by: string; hung: Hung },
+  picture: Pick<HeldPicture, "width" | "height" | "at" | "clockOffS"> & { name: string },
+  against: Snapshot["against"],
+): Snapshot {
+  const { name, width, height, at, clockOffS } = picture;
+  return {
+    id: freshKey("shot"),
+    ...head,
+    at: at ?? new Date().toISOString(),
+    ...(by ? { by } : {}),
+    ...(night ? { night } : {}),
+    picture: { picture: name, width_px: width, height_px: height },
+    hung,
+    ...(clockOffS === null || clockOffS === undefined ? {} : { clock_off_s: clockOffS }),
+    ...(against ? { against } : {}),
+  };
+}
 
 export const keepSnapshot = (snapshot: Snapshot, name: string): void =>
   edit(`${snapshot.against ? "Keep a picture" : "Keep the reference"}: ${name}`, (site) => {

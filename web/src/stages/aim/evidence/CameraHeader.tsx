@@ -11,6 +11,7 @@ import { setAim, setModel } from "../../../model/cameras";
 import { useInHand } from "../../../model/inHand";
 import { NameInput } from "../../../ui/NameInput";
 import { Button, Select } from "../../../ui/controls";
+import { formWord } from "../../../ui/words";
 
 interface Props {
   /** The camera's id, its name, and what its model is called. */
@@ -142,7 +143,7 @@ const ModelChoice = memo(function ModelChoice({
           ? [{ label: "My cameras", options: mine.map((m) => ({ value: m.name, label: m.name })) }]
           : []),
         ...forms.map((form) => ({
-          label: form.replace("_", " "),
+          label: formWord(form),
           options: models.filter((m) => m.form === form).map((m) => ({ value: m.name, label: m.name })),
         })),
       ]}

@@ -5,6 +5,7 @@ import { useAnswer } from "../../../core/useAsked";
 import { usePicture } from "../../../core/usePicture";
 import { useSite } from "../../../keep/store";
 import { refOf } from "../../../model/views";
+import { computedWish } from "../../../pictures/computed";
 import { Pixels } from "../../../ui/Pixels";
 import { Told } from "../../../ui/Told";
 import { fitAddress } from "../../../ui/address";
@@ -15,7 +16,7 @@ const WIDE = 360;
 export function Expected({ site, camera, head }: { site: SiteFile; camera: Camera; head: CameraHead }) {
   const id = useSite((state) => state.open?.id) ?? "";
   const ref = useMemo(() => refOf(camera, head), [camera, head]);
-  const { shown } = usePicture(site, ref, wish(WIDE), "view", "rest");
+  const { shown } = usePicture(site, ref, computedWish(WIDE), "view", "rest");
   const card = useAnswer(site, { ask: "card", head: ref }, { by: "surveyor" });
   const several = camera.heads.length > 1;
   return (
@@ -45,12 +46,3 @@ export function Expected({ site, camera, head }: { site: SiteFile; camera: Camer
     </section>
   );
 }
-
-/** What is wished of a picture, as text. */
-export const wish = (width: number, night = false): string =>
-  JSON.stringify({
-    window: { whole: { width } },
-    light: night ? { night: { stops: 0, exposed: null } } : "day",
-    grid: false,
-    shutter_s: 0,
-  });

@@ -8,28 +8,25 @@ import { fitAddress } from "../../../ui/address";
 import { Button, Switch } from "../../../ui/controls";
 import { Corners } from "../../../pictures/Corners";
 import { FindIt } from "./FindIt";
+import { Follow } from "./Follow";
 import { Found } from "./Found";
 import { Nudge } from "./Nudge";
 import { Over } from "./Over";
 import { PhoneLevel } from "./PhoneLevel";
 import { Sources } from "../../../pictures/Sources";
 import { type RealPicture, useRealPicture } from "../../../pictures/realPicture";
+import { CLICKED_PX, isOfShape } from "../../../pictures/shape";
 
-/** How well a click is placed, px of the picture as it came in. */
-const CLICKED_PX = 1.5;
 /** How well the spot and its height are known where they are sought too, m. */
 const PLACE_SIGMA_M = 0.3;
 const HEIGHT_SIGMA_M = 0.05;
-/** A picture is of the head's shape if it is so to this share. */
-const SAME_SHAPE = 0.01;
 
 export function AimHead({ site, camera, head }: { site: SiteFile; camera: Camera; head: CameraHead }) {
   const id = useSite((state) => state.open?.id) ?? "";
   const real = useRealPicture(id, camera.id, head.id);
   const sensor = camera.model.sensor;
   const { held } = real;
-  const ratio = sensor.width_px / sensor.height_px;
-  const fits = held !== null && (held.corners !== null || Math.abs(held.width / held.height / ratio - 1) < SAME_SHAPE);
+  const fits = held !== null && isOfShape(held, sensor);
   const [monitor, setMonitor] = useState(false);
   return (
     <main className="fit-aim">
@@ -96,6 +93,7 @@ function Clicking({
     real.put(next);
     setChosen(inHand);
   };
+  const card = useAnswer(site, { ask: "card", head: ref }, { by: "surveyor", keeps: true });
   const wish = held && wishOf(camera, ref, held, list, place);
   const found = useAnswer(site, wish && { ask: "hangs", wish }, { by: "surveyor", keeps: true });
   const enough = wish !== null && wish.points.length >= 3;
@@ -118,6 +116,7 @@ function Clicking({
             next={list.find((mark) => mark.in_view && !points.some((point) => point.id === mark.id))?.id ?? null}
             onNext={setChosen}
           />
+          <Follow real={real} sensor={camera.model.sensor} hfovDeg={card.value?.hfov_deg ?? null} />
           {!enough && (
             <p className="hint" data-testid="fit-too-few">
               Click {3 - (wish?.points.length ?? 0)} more: corners that are far from each other, near and far. Four find

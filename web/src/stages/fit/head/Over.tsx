@@ -2,10 +2,10 @@
 import { useMemo } from "react";
 import type { Camera, CameraHead, Clickable, SiteFile } from "../../../core/types";
 import { usePicture } from "../../../core/usePicture";
+import { computedWish } from "../../../pictures/computed";
 import { Cross, Overlay } from "../../../pictures/Overlay";
 import type { RealPicture } from "../../../pictures/realPicture";
 import { Pixels } from "../../../ui/Pixels";
-import { wish } from "../card/Expected";
 
 /** How wide the expected picture is worked out, px. */
 const WIDE = 640;
@@ -29,7 +29,7 @@ export function Over({
 }) {
   const designed = useMemo(() => asDesigned(site, camera.id, head.id), [site, camera.id, head.id]);
   const ref = useMemo(() => ({ camera: camera.id, head: head.id }), [camera.id, head.id]);
-  const { shown } = usePicture(designed, ref, wish(WIDE), "view", "rest");
+  const { shown } = usePicture(designed, ref, computedWish(WIDE), "view", "rest");
   const { held, url } = real;
   const mark = marks.find((one) => one.id === inHand);
   const clicked = held?.points.find((point) => point.id === mark?.id);

@@ -18,9 +18,13 @@ import { useSite } from "../../../../keep/store";
 import { headOf } from "../../../../model/lookups";
 import { aimedOf } from "../../../../model/views";
 import { Button, Select } from "../../../../ui/controls";
+import { Cautions, PairList } from "./PairList";
+import { PairsInPictures } from "./PairsInPictures";
 
 /** So many fixed views point one head at most. */
 const MOST = 4;
+/** Pairs that agree less well than this have one that is doubtful (our default). */
+const DOUBTFUL_DEG = 0.2;
 
 interface Props {
   site: SiteFile;
@@ -143,13 +147,15 @@ function Pairs({
 }: Omit<OneProps, "links"> & { link: Link }) {
   const edit = useSite((state) => state.edit);
   const [through, setThrough] = useState<PointedThrough | null>(null);
-  const point = async (pixel: Point): Promise<void> => {
+  const [inPictures, setInPictures] = useState(false);
+  const point = async (pixel: Point): Promise<PointedThrough> => {
     const told = await ask(site, { ask: "point_through", camera: camera.id, head: head.id, pixel, by: place });
     setThrough(told);
     edit(`Point ${camera.name}`, (draft) => {
       const aimed = aimedOf(draft, { camera: camera.id, head: head.id, view });
       if (aimed) [aimed.pan_deg, aimed.tilt_deg] = [Number(told.pan_deg.toFixed(2)), Number(told.tilt_deg.toFixed(2))];
     });
+    return told;
   };
   const add = async (pair: Link["pairs"][number]): Promise<void> => {
     // How both hung when the first pair was taken is kept with it.
@@ -161,32 +167,26 @@ function Pairs({
       if (hung) held.hung = hung;
     });
   };
+  const remove = (number: number): void => onLinks("Delete a pair of", (now) => now[place]?.pairs.splice(number, 1));
+  const doubtful = found && found.rms_deg > DOUBTFUL_DEG ? found.worst - first : null;
+  const off = found?.off_deg.slice(first, first + link.pairs.length) ?? [];
+  const list = <PairList pairs={link.pairs} off={off} doubtful={doubtful} onDelete={remove} />;
   return (
     <>
-      <ol className="view-list" aria-label="Pairs of what both see">
-        {link.pairs.map((pair, number) => {
-          const off = found?.off_deg[first + number];
-          return (
-            <li key={number}>
-              <span className="figure">
-                {pair.pixel.map((axis) => axis.toFixed(0)).join(", ")} px ↔ {pair.pan_deg.toFixed(1)}°,{" "}
-                {pair.tilt_deg.toFixed(1)}° down
-                {off !== undefined && `, off ${off.toFixed(2)}°`}
-                {found && found.worst === first + number && found.rms_deg > 0.2 && " – the worst"}
-              </span>
-              <Button
-                size="small"
-                type="text"
-                aria-label={`Delete pair ${number + 1}`}
-                onClick={() => onLinks("Delete a pair of", (now) => now[place]?.pairs.splice(number, 1))}
-              >
-                ×
-              </Button>
-            </li>
-          );
-        })}
-      </ol>
-      <p className="fine">A thing in the fixed view, and the pan and tilt that have it in the middle:</p>
+      {list}
+      <Button size="small" onClick={() => setInPictures(true)}>
+        Click them in the pictures
+      </Button>
+      {inPictures && (
+        <PairsInPictures
+          {...{ site, camera, head, link, doubtful, add }}
+          onPoint={found ? point : null}
+          onClose={() => setInPictures(false)}
+        >
+          {list}
+        </PairsInPictures>
+      )}
+      <p className="fine">Or type a thing in the fixed view, and the pan and tilt that have it in the middle:</p>
       <Figures
         of={`${camera.id}/${head.id}/${place}`}
         fields={[RIGHT, DOWN, PAN, TILT]}
@@ -202,11 +202,7 @@ function Pairs({
             button="Point there"
             onTyped={([u = 0, v = 0]) => void point([u, v])}
           />
-          {through?.cautions.map((says) => (
-            <p key={says} className="caution">
-              Not to be trusted there: {says}.
-            </p>
-          ))}
+          {through && <Cautions through={through} />}
         </>
       )}
     </>
