@@ -232,6 +232,12 @@ test("a head is followed while it is turned: what was clicked once is not clicke
   await page.getByRole("button", { name: "Stand-in", exact: true }).click();
   await page.getByRole("button", { name: "Bring the crosses along" }).click();
   await expect(page.getByTestId("fit-verdict")).toHaveAttribute("data-done", "true");
+  // Thrown away while it is followed, it does not come back by itself.
+  await page.getByRole("switch", { name: "Follow it while it is turned" }).click();
+  await page.getByRole("button", { name: "Throw it away" }).click();
+  await page.getByRole("button", { name: "Stand-in", exact: true }).click();
+  await expect(page.getByText("Click 3 more")).toBeVisible();
+  await expect(page.getByRole("switch", { name: "Follow it while it is turned" })).toHaveCount(0);
 });
 
 test("another lens is named, and what was clicked is there after a reload", async ({ page, request }) => {

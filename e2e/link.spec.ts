@@ -127,7 +127,9 @@ test("the same things are clicked in both pictures, and a click in the one then 
   for (const [place, seen] of SEEN.entries()) {
     await expect(next).toContainText("Click a thing on the ground");
     await click(page, "pairs-fixed", pixel(FIXED, seen));
-    await expect(next).toHaveText("Click the same thing in the picture of the head that turns.");
+    await expect(next).toContainText(
+      "Click the same thing in the picture of the head that turns, taken at 345.00° pan",
+    );
     await click(page, "pairs-turned", pixel(TURNED, seen));
     await expect(both.getByRole("list", { name: "Pairs of what both see" }).getByRole("listitem")).toHaveCount(
       place + 1,

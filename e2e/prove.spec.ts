@@ -107,6 +107,25 @@ test("the walk test on a phone, the network cut in the middle, and all of it at 
   await expect(page.getByTestId("prove-t1")).toBeVisible();
 });
 
+test("what was turned for a walk test is taken over by the same picture, and what was typed is still there", async ({
+  page,
+  request,
+}) => {
+  const id = await keep(request);
+  await page.goto(`/#/site/${id}/prove/walk/t1`);
+  await standIn(page, "prove-frame");
+  const moved = page.getByRole("textbox", { name: "Turned or moved to get there?" });
+  await moved.fill("turned a little");
+  await moved.press("Tab");
+  await page.getByRole("button", { name: "aim by this picture" }).click();
+  await expect(page).toHaveURL(/fit\/c4\/h1/);
+  await expect(page.getByRole("img", { name: "The real picture" })).toBeVisible();
+  await expect(page.getByText("Click 3 more")).toBeVisible();
+  await page.goBack();
+  await expect(moved).toHaveValue("turned a little");
+  await expect(page.getByRole("img", { name: "The real picture" })).toBeVisible();
+});
+
 test("a plate is read, a character too few, and marks of one camera count no more once it is turned", async ({
   page,
   request,

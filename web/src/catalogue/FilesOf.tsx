@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 import { askAnywhere } from "../core/port";
 import type { Stock } from "../core/types";
 import { saveFile } from "../keep/files";
-import { changeCatalogue } from "../keep/ownCatalogue";
+import { changeCatalogue, eachWithItsId } from "../keep/ownCatalogue";
 
 /** What stands there with what is brought: one of the same name takes its place. */
 function joined<Named extends { name: string }>(held: Named[], brought: Named[]): Named[] {
@@ -23,7 +23,7 @@ export function FilesOf({ stock }: { stock: Stock }) {
         ? { models: await askAnywhere({ ask: "read_models", csv: text }) }
         : await askAnywhere({ ask: "read_stock", text });
       await changeCatalogue(`Bring in ${file.name}`, (held) => {
-        const parts = joined(held.mounts ?? [], mounts);
+        const parts = eachWithItsId(joined(held.mounts ?? [], mounts));
         return { ...held, models: joined(held.models, models), ...(parts.length > 0 ? { mounts: parts } : {}) };
       });
     } catch (error) {

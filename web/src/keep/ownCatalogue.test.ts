@@ -39,6 +39,11 @@ test("parts of mounts are put together as models are, and no two of them share a
   const found = together(base, of(part("A", 2), part("B", 1), part("C", 1)), of(part("A", 3)));
   expect(found.mounts?.map(({ name, weight_kg }) => `${name} ${weight_kg}`)).toEqual(["A 3", "A (2) 2", "C 1"]);
   expect(new Set(found.mounts?.map(({ id }) => id)).size).toBe(3);
+  // Renamed here, and changed there: both stay, and the server takes them.
+  const renamed = { ...part("A", 1), name: "Z" };
+  const both = together(base, of(renamed, part("B", 1)), of(part("A", 3), part("B", 1)));
+  expect(both.mounts?.map(({ name }) => name)).toEqual(["A", "B", "Z"]);
+  expect(new Set(both.mounts?.map(({ id }) => id)).size).toBe(3);
   // A catalogue from before there were any has none afterwards.
   expect(together(stock(), stock(model("A")), stock())).not.toHaveProperty("mounts");
 });

@@ -4,7 +4,7 @@
  */
 import { create } from "zustand";
 import { tellStock } from "../core/stock";
-import type { KeptCatalogue, Stock } from "../core/types";
+import type { KeptCatalogue, MountPart, Stock } from "../core/types";
 import { Away, Stale, request } from "./http";
 import { read, write } from "./shelf";
 
@@ -141,12 +141,9 @@ function listsTogether<One extends Named>(
 /** Two catalogues that came from one. */
 export function together(base: Stock, mine: Stock, theirs: Stock): Stock {
   const models = listsTogether(base.models, mine.models, theirs.models, (own, name) => ({ ...own, name }));
-  const mounts = listsTogether(base.mounts ?? [], mine.mounts ?? [], theirs.mounts ?? [], (own, name) => ({
-    ...own,
-    name,
-    // As the name, so the id: with the number that no other has.
-    id: `${own.id}-${/\d+(?=\)$)/.exec(name)?.[0] ?? ""}`,
-  }));
+  const mounts = eachWithItsId(
+    listsTogether(base.mounts ?? [], mine.mounts ?? [], theirs.mounts ?? [], (own, name) => ({ ...own, name })),
+  );
   const currency = mine.currency === base.currency ? theirs.currency : mine.currency;
   const changed = JSON.stringify(mine.prices) !== JSON.stringify(base.prices);
   const prices = changed ? mine.prices : theirs.prices;
@@ -156,6 +153,17 @@ export function together(base: Stock, mine: Stock, theirs: Stock): Stock {
   if (mounts.length > 0) next.mounts = mounts;
   else delete next.mounts;
   return next;
+}
+
+/** Parts of mounts in which no two share an id: one that was renamed here and changed there stands there twice. */
+export function eachWithItsId(parts: MountPart[]): MountPart[] {
+  const taken = new Set<string>();
+  return parts.map((part) => {
+    let id = part.id;
+    for (let number = 2; taken.has(id); number++) id = `${part.id.slice(0, 90)}-${number}`;
+    taken.add(id);
+    return id === part.id ? part : { ...part, id };
+  });
 }
 
 function another(name: string, ...taken: Map<string, unknown>[]): string {

@@ -14,6 +14,7 @@ import type {
 } from "../../core/types";
 import { usePicture } from "../../core/usePicture";
 import { keepEvidence } from "../../keep/evidence";
+import { holdPicture } from "../../keep/heldPictures";
 import { useSettings } from "../../keep/settings";
 import { useSite } from "../../keep/store";
 import { type TryDraft, useTries } from "../../keep/tries";
@@ -29,7 +30,7 @@ import { Pixels } from "../../ui/Pixels";
 import { TextLine } from "../../ui/TextLine";
 import { Told } from "../../ui/Told";
 import { VerdictMark } from "../../ui/VerdictMark";
-import { fitAddress, proveAddress } from "../../ui/address";
+import { fitAddress, goTo, proveAddress } from "../../ui/address";
 import { Button, Segmented, Select, Switch } from "../../ui/controls";
 import { freshKey, keepProof } from "./proveEdits";
 import { Tries } from "./Tries";
@@ -326,6 +327,14 @@ function TryForm({
   const proof = how && hung.value ? proofOf({ promise, head_ref, night, how, hung: hung.value, by: surveyor }) : null;
   // Asked with the same words as long as the same is meant: what it is called and when come as it is kept.
   const told = useAnswer(site, proof && { ask: "try_out", proof }, { by: "surveyor", keeps: true });
+  /** The picture in hand is the one to aim by, too: how the head hangs now is found in it. */
+  const aimByIt = async (): Promise<void> => {
+    if (real.held) {
+      const key = { held: "fit", site: id, camera: camera.id, head: head.id } as const;
+      await holdPicture(key, { ...real.held, points: [] });
+    }
+    goTo(fitAddress(id, camera.id, head.id));
+  };
   const keeping = useRef(false);
   const keep = async (said: ProofHow): Promise<void> => {
     setFault("");
@@ -431,8 +440,11 @@ function TryForm({
       />
       {moved !== "" && (
         <p className="fine">
-          Then find how it hangs now, so that the plan has it as built:{" "}
-          <a href={fitAddress(id, camera.id, head.id)}>aim it by its picture</a>.
+          How it hangs now belongs into the plan before the test is kept:{" "}
+          <button type="button" className="link" onClick={() => void aimByIt()}>
+            {real.held ? "aim by this picture" : "aim by its picture"}
+          </button>
+          , and take that over as built.
         </p>
       )}
       <TextLine of="surveyor" word="Who tries" value={surveyor} onChange={(text) => set({ surveyor: text })} />

@@ -32,7 +32,15 @@ export function Follow({ real, sensor, hfovDeg }: Props) {
   }
   const [follows, setFollows] = useState(false);
   const [says, setSays] = useState("");
-  const following = useFollowing({ real, sensor, hfovDeg, bases: [clicked, last], follows, onSays: setSays });
+  const following = useFollowing({
+    real,
+    sensor,
+    hfovDeg,
+    bases: [clicked, last],
+    follows,
+    onSays: setSays,
+    onEnd: () => setFollows(false),
+  });
   if (!last || hfovDeg === null || last.corners) return null;
   const fresh = held !== null && held.points.length === 0 && held.blob !== last.blob && !held.corners;
   const bring = (): Promise<void> =>
@@ -75,8 +83,9 @@ function useFollowing({
   bases,
   follows,
   onSays,
-}: Props & { bases: (HeldPicture | null)[]; follows: boolean; onSays(says: string): void }) {
-  const now = useRef({ real, onSays });
+  onEnd,
+}: Props & { bases: (HeldPicture | null)[]; follows: boolean; onSays(says: string): void; onEnd(): void }) {
+  const now = useRef({ real, onSays, onEnd });
   const carry = useRef<(next: HeldPicture, held: HeldPicture, signal: AbortSignal) => Promise<string>>(null);
   /** The crosses of an earlier picture in another one. */
   const from = async (base: HeldPicture, later: Blob, field: number, signal: AbortSignal): Promise<Clicked[]> => {
@@ -109,7 +118,7 @@ function useFollowing({
     }
   };
   useEffect(() => {
-    now.current = { real, onSays };
+    now.current = { real, onSays, onEnd };
     carry.current = carryTo;
   });
   useEffect(() => {
@@ -119,7 +128,11 @@ function useFollowing({
     void (async () => {
       while (!ended()) {
         const { again, held } = now.current.real;
-        if (!again || !held) return;
+        // Thrown away, or from somewhere else by now: nothing is followed any more.
+        if (!again || !held) {
+          now.current.onEnd();
+          return;
+        }
         try {
           const picture = await made(await again());
           if (ended()) return;

@@ -1,6 +1,6 @@
 /** Pairs are clicked: a thing on the ground in the picture of the fixed view, then the same thing in that of the head that is turned. */
 import { Modal } from "antd";
-import { type ReactNode, useMemo, useState } from "react";
+import { type ReactNode, useMemo, useRef, useState } from "react";
 import { ask } from "../../../../core/port";
 import type { Camera, CameraHead, Link, Point, PointedThrough, SiteFile, TurnedAt } from "../../../../core/types";
 import { usePicture } from "../../../../core/usePicture";
@@ -54,6 +54,7 @@ export function PairsInPictures({ site, camera, head, link, doubtful, add, onPoi
   const [at, setAt] = useState<Point | null>(null);
   const [through, setThrough] = useState<PointedThrough | null>(null);
   const [fault, setFault] = useState("");
+  const pairing = useRef(false);
   const asTurned = useMemo(() => turnedTo(site, camera.id, head.id, stood), [site, camera.id, head.id, stood]);
   const ownHead = asTurned.cameras.find((held) => held.id === camera.id)?.heads.find((held) => held.id === head.id);
   if (!fixedCamera || !fixedHead) return null;
@@ -68,12 +69,16 @@ export function PairsInPictures({ site, camera, head, link, doubtful, add, onPoi
   /** The thing in hand has its other half: where the turned head has it in the middle. */
   const pair = (pixel: Point | null): Promise<void> =>
     trying(async () => {
-      if (!at || !stood) return;
+      // A second click while the first is looked at adds nothing twice.
+      if (!at || !stood || pairing.current) return;
+      pairing.current = true;
       const centred = pixel
         ? await ask(site, { ask: "centre", camera: camera.id, head: head.id, stood, pixel })
         : stood;
       await add({ pixel: rounded(at), pan_deg: fine(centred.pan_deg), tilt_deg: fine(centred.tilt_deg) });
       setAt(null);
+    }).finally(() => {
+      pairing.current = false;
     });
   return (
     <Modal open onCancel={onClose} footer={null} width={1180} title={`${camera.name}, pointed by ${fixedCamera.name}`}>
@@ -182,7 +187,8 @@ function next({
   if (!stood) return "Type the pan and tilt of the head that turns, as it tells them itself.";
   if (!at) return "Click a thing on the ground in the view that stays: a corner of a mark, the foot of a post.";
   if (!turned) return "Turn the other head until the same thing is in its middle, or take its picture.";
-  return "Click the same thing in the picture of the head that turns.";
+  // A picture that was taken since it was turned again goes by other figures.
+  return `Click the same thing in the picture of the head that turns, taken at ${stood.pan_deg.toFixed(READ)}° pan, ${stood.tilt_deg.toFixed(READ)}° tilt.`;
 }
 
 /** The site with a head as it stood: that is the picture that its stand-in gives. */
