@@ -1,6 +1,6 @@
 /** The Aim screen: a broken promise is understood, mended, undone and found again. */
 import { type Locator, expect, test } from "@playwright/test";
-import { Aim, type Site, centre, demo, keep, kept } from "./support/aim";
+import { Aim, type Site, centre, demo, keep, kept, fromMenu } from "./support/aim";
 
 test("a broken promise is mended with the first way offered, undone, redone, and found again", async ({
   page,
@@ -210,8 +210,7 @@ test("targets and cameras are added, renamed, duplicated, deleted, and get anoth
   await aim.evidence.getByRole("combobox", { name: "Model and lens" }).fill("Bullet 8 MP 2.8–12");
   await page.keyboard.press("Enter");
   await expect.poll(async () => (await kept(request, id)).site.cameras[7]?.model.name).toBe("Bullet 8 MP 2.8–12 mm");
-  await aim.evidence.getByRole("button", { name: "More for Lamp post" }).click();
-  await page.getByRole("menuitem", { name: "Delete" }).click();
+  await fromMenu(page, aim.evidence.getByRole("button", { name: "More for Lamp post" }), "Delete");
   await expect.poll(() => names("cameras")).not.toContain("Lamp post");
 });
 

@@ -1,6 +1,6 @@
 /** What only some forms of camera have, what stands there taken by hand and by keys, and the wishes of a site. */
 import { expect, test } from "@playwright/test";
-import { Aim, type Site, centre, choose, keep, kept, umber } from "./support/aim";
+import { Aim, type Site, centre, choose, keep, kept, umber, fromMenu } from "./support/aim";
 
 interface Held extends Site {
   obstacles: { id: string; outline: number[][] }[];
@@ -99,8 +99,7 @@ test("the school of overlap and the season are wishes of the site, kept and told
   const aim = new Aim(page);
   const id = await keep(request, umber());
   await aim.open(id);
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: /Limits/ }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), /Limits/);
   await page.getByRole("radio", { name: /^Spread/ }).check();
   await page.getByRole("radio", { name: "Leaves off" }).check();
   await page.getByRole("button", { name: "Close" }).click();

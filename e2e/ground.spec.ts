@@ -1,6 +1,6 @@
 /** The ground as it is: drawn, explained, seen by every form of camera, and designs side by side. */
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, ROOT, centre, demo, keep, kept, umber } from "./support/aim";
+import { Aim, ROOT, centre, demo, keep, kept, umber, fromMenu } from "./support/aim";
 
 /** Chooses from a list by what it says. */
 async function choose(page: Page, list: string, says: string): Promise<void> {
@@ -98,8 +98,7 @@ test("why a place is unseen is told head by head, and moves with the site", asyn
   // And which cameras somebody who stands there sees himself.
   await expect(card.getByTestId("seen-here")).toContainText(/sees (\d of 4 cameras|no camera)/);
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: /Limits/ }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), /Limits/);
   await page.getByRole("radio", { name: "Leaves off" }).check();
   await page.getByRole("button", { name: "Close" }).click();
   await expect(card.locator("li", { hasText: "C3 · Bin store" })).toContainText("only until the leaves come");

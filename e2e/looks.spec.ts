@@ -1,7 +1,7 @@
 /** What the screens are to everybody: contrast and names, narrow screens, nothing from elsewhere. */
 import AxeBuilder from "@axe-core/playwright";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, demo, keep, saltpan, umber } from "./support/aim";
+import { Aim, demo, keep, saltpan, umber, fromMenu } from "./support/aim";
 
 // Each looks at a page of its own.
 test.describe.configure({ mode: "parallel" });
@@ -93,8 +93,7 @@ const survey = (step: string, then: (page: Page) => Promise<void> = () => Promis
 });
 
 const fromTheSite = async (page: Page, item: RegExp): Promise<void> => {
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: item }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), item);
 };
 
 const SCREENS: Screen[] = [

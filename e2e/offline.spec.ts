@@ -1,7 +1,7 @@
 /** Offline from cold: the server is stopped before the page is loaded, on a phone; everything is there once when it is back. */
 import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, ROOT, type Site } from "./support/aim";
+import { Aim, ROOT, type Site, fromMenu } from "./support/aim";
 import { OwnServer } from "./support/own";
 import { onDevice } from "./support/phone";
 
@@ -99,8 +99,7 @@ test("a site opens, is surveyed and re-aimed without a server; later all is ther
   await page.keyboard.press("Escape");
 
   // An old revision is compared, looked at and brought back.
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Revisions" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), "Revisions");
   const first = page.getByTestId(`revision-${before.number}`);
   await first.getByRole("button", { expanded: false }).click();
   await expect(first.getByRole("list", { name: "What changed since then" })).toContainText("Reading");

@@ -1,5 +1,6 @@
 /** A phone on the local network, in a browser of its own on a second address: let in by the desk, named in the history, ended. */
 import { expect, test } from "@playwright/test";
+import { fromMenu } from "./support/aim";
 import { OwnServer } from "./support/own";
 import { DOOR, Phone, drawCode } from "./support/phone";
 
@@ -42,8 +43,7 @@ test("the desk opens the door, a phone is paired, works, is named in the history
   await expect(there.getByTestId("saving")).toHaveText(/^Saved/);
   await page.goto(`${own.address}/#/`);
   await page.getByRole("link", { name: "Umber Yard, seen from the roof" }).click();
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Revisions" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), "Revisions");
   const lines = page.locator(".revision-head");
   await expect(lines.first()).toContainText("Roof phone");
   await expect(lines.last()).toContainText("at the desk");

@@ -14,8 +14,15 @@ if (!process.env["BRIGHT_ANGLE_DATA"]) {
   process.env["BRIGHT_ANGLE_DATA"] = data;
 }
 
-/** What stops the database, changes the one catalogue, counts all sites, or needs the rangefinder's shots in their order: nothing else goes on meanwhile. */
-const ALONE = ["catalogue.spec.ts", "from-nothing.spec.ts", "keeping.spec.ts", "site-files.spec.ts", "survey.spec.ts"];
+/** What looks for processes, stops the database, changes the one catalogue, counts all sites, or needs the rangefinder's shots in their order: nothing else goes on meanwhile. */
+const ALONE = [
+  "catalogue.spec.ts",
+  "from-nothing.spec.ts",
+  "keeping.spec.ts",
+  "site-files.spec.ts",
+  "stays-up.spec.ts",
+  "survey.spec.ts",
+];
 
 export default defineConfig({
   testDir: ".",

@@ -1,5 +1,6 @@
 /** The client agrees by a link, on a device of their own that is not paired. */
 import { expect, test } from "@playwright/test";
+import { fromMenu } from "./support/aim";
 import { OwnServer } from "./support/own";
 import { DOOR } from "./support/phone";
 import { sign } from "./support/sign";
@@ -46,8 +47,7 @@ test("a link shows the promises and views and nothing else, is signed once, take
   await expect(there.getByRole("status")).toContainText("This link is over");
 
   // The state that was agreed has a name of its own.
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Revisions" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), "Revisions");
   await expect(page.locator(".revision-head", { hasText: "Agreed by C. Client" }).first()).toBeVisible();
   await client.close();
 });

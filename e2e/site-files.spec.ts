@@ -1,7 +1,7 @@
 /** Site files in and out of the browser. */
 import { readFileSync } from "node:fs";
 import { type Page, expect, test } from "@playwright/test";
-import { Aim, DEMO, demo, keep, openId } from "./support/aim";
+import { Aim, DEMO, demo, keep, openId, fromMenu } from "./support/aim";
 
 async function bringIn(page: Page, name: string, text: string): Promise<void> {
   const chooser = page.waitForEvent("filechooser");
@@ -58,8 +58,7 @@ test("the limits of a site are changed and its verdicts with them", async ({ pag
   const aim = new Aim(page);
   await aim.open(await keep(request));
   await aim.take("Fuel berth till");
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Limits and settings" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), "Limits and settings");
   await page.getByRole("radio", { name: "IEC 62676-4:2025, from memory" }).check();
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await aim.take("Pontoon head");
@@ -70,8 +69,7 @@ test("the limits of a site are changed and its verdicts with them", async ({ pag
   await aim.take("Fuel berth till");
   const rule = aim.evidence.locator(".rule").filter({ hasText: "Face seen from above" });
   await expect(rule.getByRole("img", { name: "kept" })).toBeVisible();
-  await page.getByRole("button", { name: "Site", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Limits and settings" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Site", exact: true }), "Limits and settings");
   const limits = page.getByRole("dialog");
   for (const [label, degrees] of [
     ["Kept up to", "2"],

@@ -1,6 +1,6 @@
 /** Wire: which runs fail and why, what moves with the recorder, routing, budgets, the store, the switch, labels. */
 import { type Page, expect, test } from "@playwright/test";
-import { demo, keep, kept } from "./support/aim";
+import { demo, keep, kept, fromMenu } from "./support/aim";
 
 async function open(page: Page, id: string): Promise<void> {
   await page.goto(`/#/site/${id}/wire`);
@@ -91,8 +91,7 @@ test("boxes and cables are put down by hand, and deleted with what hangs on them
   const id = await keep(request, site);
   await open(page, id);
   await expect(run(page, "C4")).toContainText("not wired");
-  await page.getByRole("button", { name: "Add a box" }).click();
-  await page.getByRole("menuitem", { name: "Recorder" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Add a box" }), "Recorder");
   const plan = page.getByRole("group", { name: /^Plan\. Click/ });
   const box = await plan.boundingBox();
   if (!box) throw new Error("no plan");
@@ -153,8 +152,7 @@ test("the switch is read: the bad joint is found; labels are there for both ends
   await expect(page.getByTestId("labels").getByRole("listitem")).toHaveCount(16);
   await expect(page.getByTestId("labels")).toContainText("Recorder, office port 2");
   const download = page.waitForEvent("download");
-  await page.getByRole("button", { name: "Save as …" }).click();
-  await page.getByRole("menuitem", { name: "Labels, CSV" }).click();
+  await fromMenu(page, page.getByRole("button", { name: "Save as …" }), "Labels, CSV");
   expect((await download).suggestedFilename()).toBe("tern-quay-boatyard.labels.csv");
   // On paper there are the labels only.
   await page.emulateMedia({ media: "print" });

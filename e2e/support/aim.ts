@@ -54,6 +54,15 @@ export async function choose(page: Page, name: string, option: string): Promise<
   }).toPass();
 }
 
+/** Takes something from a menu. One that opens while the page is still being filled may close again under the pointer: it is opened once more. */
+export async function fromMenu(page: Page, opens: Locator, item: string | RegExp): Promise<void> {
+  const one = page.getByRole("menuitem", { name: item });
+  await expect(async () => {
+    if (!(await one.isVisible())) await opens.click({ timeout: 5_000 });
+    await one.click({ timeout: 5_000 });
+  }).toPass();
+}
+
 export class Aim {
   readonly promises: Locator;
   readonly evidence: Locator;
