@@ -43,7 +43,9 @@ export function MyParts({ parts }: { parts: MountPart[] }) {
         />
       )}
       {parts.length === 0 && !open && (
-        <p className="hint">No part of your own. What is entered here comes before the generic parts where a camera is hung.</p>
+        <p className="hint">
+          No part of your own. What is entered here comes before the generic parts where a camera is hung.
+        </p>
       )}
       <ul className="models">
         {parts.map((part) => (
