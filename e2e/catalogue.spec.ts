@@ -131,7 +131,7 @@ test("a part of one's own is entered, refused where it makes no sense, and hung 
   await page.getByRole("button", { name: "New part" }).click();
   const form = page.getByRole("form", { name: "Part of a mount" });
   await form.getByLabel("Name").fill("Our wall arm, 300 mm");
-  await form.getByLabel("Sort").selectOption("arm");
+  await form.getByLabel("Kind").selectOption("arm");
   await form.getByLabel("Weight").fill("-1");
   await expect(form.getByRole("status")).toContainText("Weight");
   await expect(form.getByRole("button", { name: "Keep it" })).toBeDisabled();

@@ -2,4 +2,11 @@
 import { defineConfig } from "@playwright/test";
 import base from "./playwright.config";
 
-export default defineConfig({ ...base, testMatch: "screenshots.ts", use: { ...base.use, trace: "off" } });
+export default defineConfig({
+  ...base,
+  // Each is of a server that no test has used, and none is taken twice.
+  projects: [{ name: "screenshots", testMatch: "screenshots.ts" }],
+  workers: 1,
+  retries: 0,
+  use: { ...base.use, trace: "off" },
+});

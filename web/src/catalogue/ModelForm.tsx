@@ -7,6 +7,7 @@ import { useSettings } from "../keep/settings";
 import { formatLength } from "../ui/length";
 import { shortPixels } from "../ui/words";
 import { Fields } from "./Fields";
+import { FormFrame } from "./FormFrame";
 import { FIELDS, modelOf } from "./draft";
 import type { Draft } from "./typed";
 
@@ -27,35 +28,17 @@ export function ModelForm({ draft: first, taken, save, remove, close }: Props) {
   const twice = model !== null && taken.has(model.name);
   const wrong = "wrong" in made ? made.wrong : twice ? "another camera goes by this name" : fault;
   return (
-    <form
-      className="model-form"
-      aria-label="Camera"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (model && wrong === "") save(model);
-      }}
+    <FormFrame
+      label="Camera"
+      wrong={wrong}
+      keeps={model !== null && wrong === ""}
+      keep={() => model && save(model)}
+      remove={remove}
+      close={close}
     >
       <Fields fields={FIELDS} draft={draft} onType={setDraft} />
       {facts && <LensTable facts={facts} />}
-      {wrong !== "" && (
-        <p className="hint" role="status">
-          {wrong}.
-        </p>
-      )}
-      <div className="row">
-        <button type="submit" className="plain-button plain-primary" disabled={wrong !== ""}>
-          Keep it
-        </button>
-        <button type="button" className="plain-button" onClick={close}>
-          Leave it
-        </button>
-        {remove && (
-          <button type="button" className="plain-button" onClick={remove}>
-            Delete it
-          </button>
-        )}
-      </div>
-    </form>
+    </FormFrame>
   );
 }
 

@@ -10,8 +10,9 @@ import type { Draft } from "./typed";
 export function MyParts({ parts }: { parts: MountPart[] }) {
   const [open, setOpen] = useState<{ id: string | null; draft: Draft } | null>(null);
   const put = async (says: string, change: (parts: MountPart[]) => MountPart[]): Promise<void> => {
-    await changeCatalogue(says, (held) => withParts(held, change(held.mounts ?? [])));
+    // At once: a second press while the server is slow finds no form to keep again.
     setOpen(null);
+    await changeCatalogue(says, (held) => withParts(held, change(held.mounts ?? [])));
   };
   const save = (part: MountPart): Promise<void> =>
     open?.id == null

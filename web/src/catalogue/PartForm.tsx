@@ -4,6 +4,7 @@ import { Refused } from "../core/errors";
 import { askAnywhere } from "../core/port";
 import type { MountPart, Stock } from "../core/types";
 import { Fields } from "./Fields";
+import { FormFrame } from "./FormFrame";
 import { PART_FIELDS, partOf } from "./partDraft";
 import type { Draft } from "./typed";
 
@@ -24,34 +25,16 @@ export function PartForm({ draft: first, taken, save, remove, close }: Props) {
   const wrong =
     "wrong" in made ? made.wrong : taken.has(made.part.name) ? "another part goes by this name" : (fault ?? "");
   return (
-    <form
-      className="model-form"
-      aria-label="Part of a mount"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (part && wrong === "") save(part);
-      }}
+    <FormFrame
+      label="Part of a mount"
+      wrong={wrong}
+      keeps={part !== null && wrong === "" && fault !== null}
+      keep={() => part && save(part)}
+      remove={remove}
+      close={close}
     >
       <Fields fields={PART_FIELDS} draft={draft} onType={setDraft} />
-      {wrong !== "" && (
-        <p className="hint" role="status">
-          {wrong}.
-        </p>
-      )}
-      <div className="row">
-        <button type="submit" className="plain-button plain-primary" disabled={wrong !== "" || fault === null}>
-          Keep it
-        </button>
-        <button type="button" className="plain-button" onClick={close}>
-          Leave it
-        </button>
-        {remove && (
-          <button type="button" className="plain-button" onClick={remove}>
-            Delete it
-          </button>
-        )}
-      </div>
-    </form>
+    </FormFrame>
   );
 }
 

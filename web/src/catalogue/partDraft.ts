@@ -5,7 +5,7 @@ import { type Draft, type Field, made, typedOf } from "./typed";
 /** Its form's fields, each with its name, its word, its unit and how it is read. */
 export const PART_FIELDS = [
   { field: "name", word: "Name", unit: "", kind: "text", needed: true },
-  { field: "kind", word: "Sort", unit: "", kind: "part", needed: true },
+  { field: "kind", word: "Kind", unit: "", kind: "part", needed: true },
   { field: "weight_kg", word: "Weight", unit: "kg", kind: "number", needed: true },
   { field: "carries_kg", word: "Carries", unit: "kg", kind: "number", needed: false },
   { field: "reach_m", word: "Brings the camera out", unit: "m", kind: "number", needed: false, empty: "0" },
