@@ -10,9 +10,9 @@ use utoipa::ToSchema;
 pub const FORMAT: &str = "bright-angle/catalogue";
 /// The version that this program writes.
 pub const VERSION: u32 = 1;
-/// So many models one holds,
+/// So many models one holds.
 pub const MOST_MODELS: usize = 5_000;
-/// and so many parts of mounts.
+/// So many parts of mounts one holds.
 pub const MOST_MOUNTS: usize = 1_000;
 
 /// A catalogue.
